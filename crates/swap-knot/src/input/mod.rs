@@ -1,0 +1,172 @@
+//! What can be pressed, pulled or moved, and how it is written as text.
+//!
+//! Every [`Input`] and [`Chord`] has exactly one text (its `Display`), and that text reads back
+//! (`FromStr`) as the same value.
+
+mod chord;
+mod direction;
+mod hid;
+mod modifier;
+mod mouse;
+mod pad;
+mod place;
+mod text;
+mod touch;
+
+pub use chord::{Chord, ChordError, MAX_HELD};
+pub use direction::{Direction, Side, Sign};
+pub use hid::{HidAxis, HidInput};
+pub use keyboard_types::Code as Place;
+pub use modifier::{Modifier, Platform};
+pub use mouse::MouseButton;
+pub use pad::{PadButton, Stick};
+pub use place::{PLACES, WRITING_PLACES, is_writing_place};
+pub(crate) use place::writing_index;
+pub use text::InputError;
+pub use touch::{TouchName, TouchNameError};
+
+/// One thing on a device that can be pressed, pulled or moved.
+///
+/// Its text form is the one used in sheets, profiles and on the command line:
+///
+/// ```
+/// use swap_knot::{Input, Place};
+///
+/// let input: Input = "KeyW".parse()?;
+/// assert_eq!(input, Input::Key(Place::KeyW));
+/// assert_eq!("pad:stick-left.up".parse::<Input>()?.to_string(), "pad:stick-left.up");
+/// # Ok::<(), swap_knot::InputError>(())
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Input {
+    /// A modifier key on either side of the board (`Shift`, `Main`).
+    Modifier(Modifier),
+    /// A key by place, its W3C UI Events `code` value (`KeyW`).
+    Key(Place),
+    /// A key by letter: the key that types this character, wherever it is (`letter:i`).
+    ///
+    /// Always in lower case; reading makes it so.
+    Letter(char),
+    /// A mouse button (`mouse:left`).
+    MouseButton(MouseButton),
+    /// The motion of the mouse, a plane (`mouse:move`).
+    MouseMove,
+    /// One notch of the wheel in one direction (`wheel:up`).
+    Wheel(Direction),
+    /// A pad button or trigger, by place (`pad:south`).
+    PadButton(PadButton),
+    /// A whole stick of a pad, a plane (`pad:stick-left`).
+    PadStick(Stick),
+    /// One direction of a stick, a pull (`pad:stick-left.up`).
+    PadStickHalf(Stick, Direction),
+    /// Anything on another controller, by USB HID usage (`hid:button-7`, `hid:rz+`).
+    Hid(HidInput),
+    /// A touch zone or on-screen stick that the game lays out (`touch:horn`).
+    Touch(TouchName),
+}
+
+/// What an input delivers when it is worked.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum InputShape {
+    /// Down or up: keys and buttons.
+    Button,
+    /// One pulse a notch: the wheel.
+    Pulse,
+    /// 0 to 1: triggers and half axes.
+    Pull,
+    /// −1 to 1: a whole axis.
+    Line,
+    /// Two axes: sticks and mouse motion.
+    Plane,
+    /// A touch input: whatever the game feeds it, a button or a plane.
+    Touch,
+}
+
+/// The kind of device that an input belongs to and that a player may be using.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum DeviceKind {
+    /// A keyboard.
+    Keyboard,
+    /// A mouse or whatever acts as one.
+    Mouse,
+    /// A gamepad with the W3C standard mapping.
+    Gamepad,
+    /// A touch screen.
+    Touch,
+    /// Any other controller: wheels, throttles, pedals.
+    Other,
+}
+
+impl DeviceKind {
+    /// Every device kind, in the order of the menu's columns.
+    pub const ALL: [DeviceKind; 5] = [
+        DeviceKind::Keyboard,
+        DeviceKind::Mouse,
+        DeviceKind::Gamepad,
+        DeviceKind::Touch,
+        DeviceKind::Other,
+    ];
+
+    /// The word for it in files and options.
+    pub const fn word(self) -> &'static str {
+        match self {
+            DeviceKind::Keyboard => "keyboard",
+            DeviceKind::Mouse => "mouse",
+            DeviceKind::Gamepad => "gamepad",
+            DeviceKind::Touch => "touch",
+            DeviceKind::Other => "other",
+        }
+    }
+
+    /// The device kind of that word, if there is one.
+    pub fn from_word(word: &str) -> Option<DeviceKind> {
+        Self::ALL.into_iter().find(|k| k.word() == word)
+    }
+}
+
+impl std::fmt::Display for DeviceKind {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(self.word())
+    }
+}
+
+impl Input {
+    /// The kind of device it is on.
+    pub const fn device_kind(self) -> DeviceKind {
+        match self {
+            Input::Modifier(_) | Input::Key(_) | Input::Letter(_) => DeviceKind::Keyboard,
+            Input::MouseButton(_) | Input::MouseMove | Input::Wheel(_) => DeviceKind::Mouse,
+            Input::PadButton(_) | Input::PadStick(_) | Input::PadStickHalf(..) => {
+                DeviceKind::Gamepad
+            }
+            Input::Hid(_) => DeviceKind::Other,
+            Input::Touch(_) => DeviceKind::Touch,
+        }
+    }
+
+    /// What it delivers.
+    pub const fn shape(self) -> InputShape {
+        match self {
+            Input::Modifier(_) | Input::Key(_) | Input::Letter(_) | Input::MouseButton(_) => {
+                InputShape::Button
+            }
+            Input::PadButton(b) if b.is_trigger() => InputShape::Pull,
+            Input::PadButton(_) => InputShape::Button,
+            Input::Wheel(_) => InputShape::Pulse,
+            Input::PadStickHalf(..) => InputShape::Pull,
+            Input::MouseMove | Input::PadStick(_) => InputShape::Plane,
+            Input::Hid(h) => h.shape(),
+            Input::Touch(_) => InputShape::Touch,
+        }
+    }
+
+    /// Whether it is a modifier key: either side, or one side by place.
+    pub const fn is_modifier(self) -> bool {
+        match self {
+            Input::Modifier(_) => true,
+            Input::Key(place) => Modifier::of_place(place).is_some(),
+            _ => false,
+        }
+    }
+}

@@ -1,0 +1,85 @@
+//! Modifier keys: either side, one side, the platform's main one.
+
+use super::Place;
+
+/// A modifier key on either side of the board.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Modifier {
+    /// Either Control key.
+    Ctrl,
+    /// Either Shift key.
+    Shift,
+    /// Either Alt key (Option on a Mac).
+    Alt,
+    /// Either Meta key (Windows, Command).
+    Meta,
+    /// The platform's main modifier: Command on a Mac, Control elsewhere.
+    Main,
+}
+
+/// The platform, as far as it decides which modifier is the main one.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Platform {
+    /// macOS: the main modifier is Command.
+    Mac,
+    /// Everything else: the main modifier is Control.
+    Other,
+}
+
+impl Platform {
+    /// The platform this program was built for.
+    pub const fn current() -> Platform {
+        if cfg!(target_vendor = "apple") {
+            Platform::Mac
+        } else {
+            Platform::Other
+        }
+    }
+}
+
+impl Modifier {
+    /// Every modifier, in the order in which a chord writes them.
+    pub const ALL: [Modifier; 5] = [
+        Modifier::Ctrl,
+        Modifier::Shift,
+        Modifier::Alt,
+        Modifier::Meta,
+        Modifier::Main,
+    ];
+
+    /// The word for it in files and options.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Modifier::Ctrl => "Ctrl",
+            Modifier::Shift => "Shift",
+            Modifier::Alt => "Alt",
+            Modifier::Meta => "Meta",
+            Modifier::Main => "Main",
+        }
+    }
+
+    /// The two places it stands for on that platform, left and right.
+    pub const fn places(self, platform: Platform) -> [Place; 2] {
+        match (self, platform) {
+            (Modifier::Ctrl, _) | (Modifier::Main, Platform::Other) => {
+                [Place::ControlLeft, Place::ControlRight]
+            }
+            (Modifier::Shift, _) => [Place::ShiftLeft, Place::ShiftRight],
+            (Modifier::Alt, _) => [Place::AltLeft, Place::AltRight],
+            (Modifier::Meta, _) | (Modifier::Main, Platform::Mac) => {
+                [Place::MetaLeft, Place::MetaRight]
+            }
+        }
+    }
+
+    /// The modifier that a place belongs to, never [`Modifier::Main`].
+    pub const fn of_place(place: Place) -> Option<Modifier> {
+        Some(match place {
+            Place::ControlLeft | Place::ControlRight => Modifier::Ctrl,
+            Place::ShiftLeft | Place::ShiftRight => Modifier::Shift,
+            Place::AltLeft | Place::AltRight => Modifier::Alt,
+            Place::MetaLeft | Place::MetaRight => Modifier::Meta,
+            _ => return None,
+        })
+    }
+}

@@ -1,0 +1,339 @@
+//! The text of inputs and chords: written, read, and mended with the nearest valid word.
+
+use std::fmt;
+use std::ops::Range;
+use std::str::FromStr;
+
+use super::{
+    Chord, ChordError, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PLACES,
+    PadButton, Place, Sign, Stick, TouchNameError,
+};
+use crate::nearest::nearest;
+
+/// The longest text that can be an input or chord, in bytes.
+const MAX_TEXT: usize = 200;
+
+/// A text that is no input or chord: what is wrong, where in the text, and the nearest valid word.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct InputError {
+    span: Range<usize>,
+    kind: Kind,
+}
+
+#[derive(Clone, Debug, PartialEq, Eq)]
+enum Kind {
+    Empty,
+    TooLong,
+    Unknown {
+        word: String,
+        nearest: Option<String>,
+    },
+    MouseNumber,
+    ButtonNumber,
+    Letter,
+    Touch(TouchNameError),
+    Chord(ChordError),
+    NotPlain,
+}
+
+impl InputError {
+    /// Which bytes of the text are wrong.
+    pub fn span(&self) -> Range<usize> {
+        self.span.clone()
+    }
+
+    /// The nearest valid word, where one is near.
+    pub fn nearest(&self) -> Option<&str> {
+        match &self.kind {
+            Kind::Unknown { nearest, .. } => nearest.as_deref(),
+            _ => None,
+        }
+    }
+
+    fn new(span: Range<usize>, kind: Kind) -> Self {
+        InputError { span, kind }
+    }
+}
+
+impl fmt::Display for InputError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match &self.kind {
+            Kind::Empty => f.write_str(
+                "an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`",
+            ),
+            Kind::TooLong => write!(f, "longer than {MAX_TEXT} bytes, which no input or chord is"),
+            Kind::Unknown { word, nearest } => {
+                write!(f, "`{word}` is not an input")?;
+                match nearest {
+                    Some(nearest) => write!(f, "; did you mean `{nearest}`?"),
+                    None => {
+                        f.write_str("; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`")
+                    }
+                }
+            }
+            Kind::MouseNumber => write!(
+                f,
+                "mouse buttons have a name or a number from 6 to {}",
+                MouseButton::LAST
+            ),
+            Kind::ButtonNumber => write!(
+                f,
+                "buttons of other controllers are numbered from 1 to {}",
+                HidInput::LAST_BUTTON
+            ),
+            Kind::Letter => {
+                f.write_str("`letter:` wants exactly one character that a key types, as in `letter:i`")
+            }
+            Kind::Touch(e) => e.fmt(f),
+            Kind::Chord(e) => e.fmt(f),
+            Kind::NotPlain => f.write_str("a single input is wanted here, not a chord"),
+        }
+    }
+}
+
+impl std::error::Error for InputError {}
+
+impl FromStr for Input {
+    type Err = InputError;
+
+    fn from_str(text: &str) -> Result<Self, Self::Err> {
+        let parts = parts(text)?;
+        match &parts[..] {
+            [only] => read_input(text, only.clone()),
+            _ => Err(InputError::new(0..text.len(), Kind::NotPlain)),
+        }
+    }
+}
+
+impl FromStr for Chord {
+    type Err = InputError;
+
+    fn from_str(text: &str) -> Result<Self, Self::Err> {
+        let mut inputs = Vec::new();
+        let mut places = Vec::new();
+        for span in parts(text)? {
+            inputs.push(read_input(text, span.clone())?);
+            places.push(span);
+        }
+        let Some(last) = inputs.pop() else {
+            return Err(InputError::new(0..text.len(), Kind::Empty));
+        };
+        let all = inputs.clone();
+        Chord::new(inputs, last).map_err(|e| {
+            let culprit = match e {
+                ChordError::NotHoldable(i) | ChordError::Twice(i) => {
+                    all.iter().position(|&o| o == i)
+                }
+                ChordError::NotCompleting(_) => places.len().checked_sub(1),
+                ChordError::TooLong => None,
+            };
+            let span = culprit.map_or(0..text.len(), |i| places[i].clone());
+            InputError::new(span, Kind::Chord(e))
+        })
+    }
+}
+
+/// Where the parts between the `+` of a chord are.
+///
+/// A `+` directly behind an axis of `hid:` is its sign (`hid:rz+`), unless that axis is followed by
+/// another part; so `hid:rz+` has one part and `hid:rz++KeyK` has two.
+fn parts(text: &str) -> Result<Vec<Range<usize>>, InputError> {
+    if text.trim().is_empty() {
+        return Err(InputError::new(0..text.len(), Kind::Empty));
+    }
+    if text.len() > MAX_TEXT {
+        return Err(InputError::new(0..text.len(), Kind::TooLong));
+    }
+    let mut out = Vec::new();
+    let mut start = 0;
+    let bytes = text.as_bytes();
+    let mut i = 0;
+    while i < bytes.len() {
+        if bytes[i] == b'+' {
+            let part = &text[start..i];
+            let is_letter_plus = part.trim_start() == "letter:";
+            let is_sign = part.trim_start().starts_with("hid:")
+                && matches!(bytes.get(i + 1), None | Some(b'+'));
+            if is_letter_plus || is_sign {
+                i += 1;
+                if i == bytes.len() {
+                    break;
+                }
+            }
+            if bytes[i] == b'+' {
+                out.push(trimmed(text, start..i));
+                start = i + 1;
+            }
+        }
+        i += 1;
+    }
+    out.push(trimmed(text, start..bytes.len()));
+    match out.iter().find(|s| s.is_empty()) {
+        Some(empty) => Err(InputError::new(empty.clone(), Kind::Empty)),
+        None => Ok(out),
+    }
+}
+
+fn trimmed(text: &str, span: Range<usize>) -> Range<usize> {
+    let part = &text[span.clone()];
+    let start = span.start + (part.len() - part.trim_start().len());
+    start..start + part.trim().len()
+}
+
+fn read_input(text: &str, span: Range<usize>) -> Result<Input, InputError> {
+    let word = &text[span.clone()];
+    let wrong = |kind| InputError::new(span.clone(), kind);
+    if let Some(name) = word.strip_prefix("touch:") {
+        return name
+            .parse()
+            .map(Input::Touch)
+            .map_err(|e| wrong(Kind::Touch(e)));
+    }
+    if let Some(letter) = word.strip_prefix("letter:") {
+        return read_letter(letter).ok_or_else(|| wrong(Kind::Letter));
+    }
+    if let Some(number) = word.strip_prefix("mouse:").and_then(number) {
+        let button = u8::try_from(number).ok().filter(|&n| n >= 6);
+        return button
+            .and_then(MouseButton::from_number)
+            .map(Input::MouseButton)
+            .ok_or_else(|| wrong(Kind::MouseNumber));
+    }
+    if let Some(number) = word.strip_prefix("hid:button-").and_then(number) {
+        return match u8::try_from(number) {
+            Ok(n @ 1..=HidInput::LAST_BUTTON) => Ok(Input::Hid(HidInput::Button(n))),
+            _ => Err(wrong(Kind::ButtonNumber)),
+        };
+    }
+    known(word).ok_or_else(|| {
+        let words = vocabulary();
+        let nearest = nearest(word, words.iter().map(String::as_str));
+        wrong(Kind::Unknown {
+            word: word.to_owned(),
+            nearest: nearest.map(str::to_owned),
+        })
+    })
+}
+
+/// A plain decimal number without sign or leading zero, so that each button has one text only.
+fn number(text: &str) -> Option<u32> {
+    let plain = text.bytes().all(|b| b.is_ascii_digit()) && !text.starts_with('0');
+    plain.then(|| text.parse().ok()).flatten()
+}
+
+fn read_letter(text: &str) -> Option<Input> {
+    let mut lower = text.chars().flat_map(char::to_lowercase);
+    let letter = lower.next()?;
+    let plain = !letter.is_control() && !letter.is_whitespace();
+    (plain && lower.next().is_none()).then_some(Input::Letter(letter))
+}
+
+fn known(word: &str) -> Option<Input> {
+    if let Some((device, rest)) = word.split_once(':') {
+        return match device {
+            "mouse" if rest == "move" => Some(Input::MouseMove),
+            "mouse" => (MouseButton::NAMED.into_iter())
+                .find(|b| b.word() == Some(rest))
+                .map(Input::MouseButton),
+            "wheel" => direction(rest).map(Input::Wheel),
+            "pad" => known_pad(rest),
+            "hid" => known_hid(rest),
+            _ => None,
+        };
+    }
+    if let Some(m) = Modifier::ALL.into_iter().find(|m| m.word() == word) {
+        return Some(Input::Modifier(m));
+    }
+    // Old names of browsers read as the same place; only the standard one is ours.
+    let place = word.parse::<Place>().ok()?;
+    (PLACES.contains(&place) && place.to_string() == word).then_some(Input::Key(place))
+}
+
+fn direction(word: &str) -> Option<Direction> {
+    Direction::ALL.into_iter().find(|d| d.word() == word)
+}
+
+fn known_pad(word: &str) -> Option<Input> {
+    if let Some(&button) = PadButton::ALL.iter().find(|b| b.word() == word) {
+        return Some(Input::PadButton(button));
+    }
+    let (stick, half) = match word.split_once('.') {
+        Some((stick, half)) => (stick, Some(direction(half)?)),
+        None => (word, None),
+    };
+    let stick = Stick::ALL.into_iter().find(|s| s.word() == stick)?;
+    Some(match half {
+        Some(half) => Input::PadStickHalf(stick, half),
+        None => Input::PadStick(stick),
+    })
+}
+
+fn known_hid(word: &str) -> Option<Input> {
+    if let Some(hat) = word.strip_prefix("hat-") {
+        return direction(hat).map(|d| Input::Hid(HidInput::Hat(d)));
+    }
+    let axis = |w: &str| HidAxis::ALL.iter().copied().find(|a| a.word() == w);
+    let half = |w: &str, sign| axis(w).map(|a| HidInput::Half(a, sign));
+    let hid = match (word.strip_suffix('+'), word.strip_suffix('-')) {
+        (Some(w), _) => half(w, Sign::Positive),
+        (_, Some(w)) => half(w, Sign::Negative),
+        _ => axis(word).map(HidInput::Axis),
+    };
+    hid.map(Input::Hid)
+}
+
+/// Every fixed word there is, to find the nearest one to a mistake.
+fn vocabulary() -> Vec<String> {
+    let mut all: Vec<Input> = Modifier::ALL.map(Input::Modifier).to_vec();
+    all.extend(PLACES.iter().copied().map(Input::Key));
+    all.extend(MouseButton::NAMED.map(Input::MouseButton));
+    all.push(Input::MouseMove);
+    all.extend(Direction::ALL.map(Input::Wheel));
+    all.extend(PadButton::ALL.iter().copied().map(Input::PadButton));
+    for stick in Stick::ALL {
+        all.push(Input::PadStick(stick));
+        all.extend(Direction::ALL.map(|d| Input::PadStickHalf(stick, d)));
+    }
+    all.extend(Direction::ALL.map(|d| Input::Hid(HidInput::Hat(d))));
+    for &axis in HidAxis::ALL {
+        all.push(Input::Hid(HidInput::Axis(axis)));
+        all.extend([Sign::Positive, Sign::Negative].map(|s| Input::Hid(HidInput::Half(axis, s))));
+    }
+    all.iter().map(Input::to_string).collect()
+}
+
+impl fmt::Display for Input {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Input::Modifier(m) => f.write_str(m.word()),
+            Input::Key(place) => place.fmt(f),
+            Input::Letter(c) => write!(f, "letter:{c}"),
+            Input::MouseButton(b) => match b.word() {
+                Some(word) => write!(f, "mouse:{word}"),
+                None => write!(f, "mouse:{}", b.number()),
+            },
+            Input::MouseMove => f.write_str("mouse:move"),
+            Input::Wheel(d) => write!(f, "wheel:{}", d.word()),
+            Input::PadButton(b) => write!(f, "pad:{}", b.word()),
+            Input::PadStick(s) => write!(f, "pad:{}", s.word()),
+            Input::PadStickHalf(s, d) => write!(f, "pad:{}.{}", s.word(), d.word()),
+            Input::Hid(h) => match h {
+                HidInput::Button(n) => write!(f, "hid:button-{n}"),
+                HidInput::Hat(d) => write!(f, "hid:hat-{}", d.word()),
+                HidInput::Axis(a) => write!(f, "hid:{}", a.word()),
+                HidInput::Half(a, Sign::Positive) => write!(f, "hid:{}+", a.word()),
+                HidInput::Half(a, Sign::Negative) => write!(f, "hid:{}-", a.word()),
+            },
+            Input::Touch(name) => write!(f, "touch:{name}"),
+        }
+    }
+}
+
+impl fmt::Display for Chord {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        for held in self.held() {
+            write!(f, "{held}+")?;
+        }
+        self.input().fmt(f)
+    }
+}

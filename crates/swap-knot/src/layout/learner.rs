@@ -1,0 +1,92 @@
+//! The player's layout, learned from what they type.
+
+use super::{Layout, Level, Typed};
+use crate::input::{Place, is_writing_place};
+
+/// How many taught legends are kept: enough to name a layout, small enough to follow a change.
+const MEMORY: usize = 12;
+
+/// Names the player's layout from key presses that carry both place and text.
+///
+/// Feed it every such press. It keeps the last few and answers when they speak for a layout other
+/// than the one in use; one press that contradicts the layout in use is enough, so a switch in the
+/// middle of the game is followed at the first key that differs.
+///
+/// ```
+/// use swap_knot::{Layout, LayoutLearner, Place};
+///
+/// let mut learner = LayoutLearner::new(Layout::us());
+/// assert_eq!(learner.learn(Place::KeyE, 'e'), None);
+/// let changed = learner.learn(Place::KeyQ, 'a').expect("`a` at KeyQ is not us");
+/// assert_eq!(changed.name(), "fr");
+/// ```
+#[derive(Clone, Debug)]
+pub struct LayoutLearner {
+    current: Layout,
+    /// Newest last.
+    taught: Vec<(Place, char)>,
+    candidates: Vec<Layout>,
+}
+
+impl LayoutLearner {
+    /// A learner that starts from the layout in use.
+    pub fn new(current: Layout) -> Self {
+        LayoutLearner {
+            current,
+            taught: Vec::with_capacity(MEMORY),
+            candidates: Vec::new(),
+        }
+    }
+
+    /// The layout that the last presses speak for.
+    pub fn layout(&self) -> &Layout {
+        &self.current
+    }
+
+    /// Learns from one press: the place, and the character it typed (with or without Shift).
+    ///
+    /// Answers the new layout when it is another one than before.
+    pub fn learn(&mut self, place: Place, character: char) -> Option<Layout> {
+        if !is_writing_place(place) || character.is_control() {
+            return None;
+        }
+        self.taught.retain(|&(p, _)| p != place);
+        if self.taught.len() == MEMORY {
+            self.taught.remove(0);
+        }
+        self.taught.push((place, character));
+        if types(&self.current, place, character) {
+            return None;
+        }
+        let found = self.best(place, character)?;
+        self.current = found.clone();
+        Some(found)
+    }
+
+    /// The shipped layout that agrees with the newest press and with most of those before it.
+    fn best(&mut self, place: Place, character: char) -> Option<Layout> {
+        if self.candidates.is_empty() {
+            self.candidates = Layout::shipped_names().filter_map(Layout::shipped).collect();
+        }
+        let mut best: Option<(usize, &Layout)> = None;
+        for layout in &self.candidates {
+            if !types(layout, place, character) {
+                continue;
+            }
+            let agrees = |&&(p, c): &&(Place, char)| types(layout, p, c);
+            let score = self.taught.iter().rev().take_while(agrees).count();
+            if best.is_none_or(|(s, _)| score > s) {
+                best = Some((score, layout));
+            }
+        }
+        best.map(|(_, layout)| layout.clone())
+    }
+}
+
+/// Whether a layout types that character at that place, plain or with Shift.
+fn types(layout: &Layout, place: Place, character: char) -> bool {
+    [Level::Plain, Level::Shift].into_iter().any(|level| {
+        let is = |t: Typed| !t.dead && t.character == character;
+        layout.typed(place, level).is_some_and(is)
+    })
+}

@@ -1,0 +1,103 @@
+//! What a sheet declares of one action.
+
+use super::{ActionId, Arm, FeelPatch, GroupId, Manner, Shape, SituationId};
+use crate::input::DeviceKind;
+
+/// What happens when two opposite arms are held together.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Opposite {
+    /// They cancel out.
+    #[default]
+    Neither,
+    /// The one pressed last wins.
+    Latest,
+    /// The one pressed first wins.
+    First,
+}
+
+impl Opposite {
+    /// Every way.
+    pub const ALL: [Opposite; 3] = [Opposite::Neither, Opposite::Latest, Opposite::First];
+
+    /// The word for it in a sheet.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Opposite::Neither => "neither",
+            Opposite::Latest => "latest",
+            Opposite::First => "first",
+        }
+    }
+}
+
+/// The times that tell a tap from a hold, in seconds.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Timing {
+    /// Down for this long is a hold.
+    pub hold_after: f32,
+    /// Up again within this is a tap.
+    pub tap_within: f32,
+    /// A second press within this of the first is a double tap.
+    pub double_tap_within: f32,
+}
+
+impl Default for Timing {
+    fn default() -> Self {
+        Timing {
+            hold_after: 0.5,
+            tap_within: 0.25,
+            double_tap_within: 0.35,
+        }
+    }
+}
+
+/// What a sheet declares of one action.
+#[derive(Clone, Debug)]
+#[non_exhaustive]
+pub struct Action {
+    /// Its name in files and code.
+    pub name: String,
+    /// What the player reads.
+    pub title: String,
+    /// What value it carries.
+    pub shape: Shape,
+    /// The situations in which it is live; none means always.
+    pub situations: Vec<SituationId>,
+    /// The menu heading it stands under.
+    pub group: GroupId,
+    /// How its inputs must be worked, unless a default says otherwise.
+    pub manner: Manner,
+    /// Whether it must always keep a binding.
+    pub essential: bool,
+    /// Whether the player may not change it.
+    pub fixed: bool,
+    /// Whether it is switched off: gone from live input, menu, prompts and conflicts together.
+    pub off: bool,
+    /// Whether it goes on in situations that are covered by another one.
+    pub while_paused: bool,
+    /// Whether its keys reach it while the player types text.
+    pub while_typing: bool,
+    /// Whether one press switches it on and the next off, unless the player prefers otherwise.
+    pub toggle: bool,
+    /// What opposite arms held together do.
+    pub opposite: Opposite,
+    /// Its times.
+    pub timing: Timing,
+    /// Its feel for each device kind, over that of the sheet.
+    pub feel: [FeelPatch; DeviceKind::ALL.len()],
+    /// Other actions that it is content to share inputs with.
+    pub share: Vec<ActionId>,
+    pub(super) arms: Vec<Arm>,
+    pub(super) arm_titles: [Option<String>; 6],
+}
+
+impl Action {
+    /// Its arms, in the order of the axes; none for a press or pull.
+    pub fn arms(&self) -> &[Arm] {
+        &self.arms
+    }
+
+    /// What the player reads for an arm.
+    pub fn arm_title(&self, arm: Arm) -> &str {
+        self.arm_titles[arm as usize].as_deref().unwrap_or(&self.title)
+    }
+}

@@ -1,0 +1,156 @@
+//! Where a binding stands: action, arm and column.
+
+use std::fmt;
+use std::str::FromStr;
+
+use super::{ActionId, Arm, Manner};
+use crate::input::{Chord, DeviceKind};
+
+/// A row of the menu: an action, or one arm of it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct Row {
+    /// The action.
+    pub action: ActionId,
+    /// The arm, if it is a row of its own.
+    pub arm: Option<Arm>,
+}
+
+impl Row {
+    /// The row of a whole action.
+    pub const fn of(action: ActionId) -> Row {
+        Row { action, arm: None }
+    }
+
+    /// The row of one arm.
+    pub const fn arm(action: ActionId, arm: Arm) -> Row {
+        Row {
+            action,
+            arm: Some(arm),
+        }
+    }
+
+    /// The cell of this row in a column.
+    pub const fn cell(self, column: Column) -> Cell {
+        Cell { row: self, column }
+    }
+}
+
+/// The devices that share the columns of a menu.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum ColumnKind {
+    /// Keyboard and mouse.
+    Keyboard,
+    /// Gamepad.
+    Gamepad,
+    /// Touch.
+    Touch,
+    /// Other controllers.
+    Other,
+}
+
+impl ColumnKind {
+    /// Every kind of column, in the order of the menu.
+    pub const ALL: [ColumnKind; 4] = [
+        ColumnKind::Keyboard,
+        ColumnKind::Gamepad,
+        ColumnKind::Touch,
+        ColumnKind::Other,
+    ];
+
+    /// The columns in which inputs of a device stand.
+    pub const fn of(device: DeviceKind) -> ColumnKind {
+        match device {
+            DeviceKind::Keyboard | DeviceKind::Mouse => ColumnKind::Keyboard,
+            DeviceKind::Gamepad => ColumnKind::Gamepad,
+            DeviceKind::Touch => ColumnKind::Touch,
+            DeviceKind::Other => ColumnKind::Other,
+        }
+    }
+
+    /// The word for it in files and options.
+    pub const fn word(self) -> &'static str {
+        match self {
+            ColumnKind::Keyboard => "keyboard",
+            ColumnKind::Gamepad => "gamepad",
+            ColumnKind::Touch => "touch",
+            ColumnKind::Other => "other",
+        }
+    }
+}
+
+impl fmt::Display for ColumnKind {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.word())
+    }
+}
+
+/// A column of the menu: `keyboard-1`, `gamepad-2`.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct Column {
+    /// The devices it is for.
+    pub kind: ColumnKind,
+    /// First, second, further: counted from 1 to [`Column::LAST`].
+    pub number: u8,
+}
+
+impl Column {
+    /// The highest column number.
+    pub const LAST: u8 = 9;
+
+    /// A column by kind and number; numbers outside 1 to [`Column::LAST`] are brought inside.
+    pub const fn new(kind: ColumnKind, number: u8) -> Column {
+        let number = match number {
+            0 => 1,
+            n if n > Self::LAST => Self::LAST,
+            n => n,
+        };
+        Column { kind, number }
+    }
+}
+
+impl fmt::Display for Column {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{}-{}", self.kind, self.number)
+    }
+}
+
+/// A text that is no [`Column`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("a column is keyboard, gamepad, touch or other, and a number from 1 to {}, as in `keyboard-1`", Column::LAST)]
+#[non_exhaustive]
+pub struct ColumnError;
+
+impl FromStr for Column {
+    type Err = ColumnError;
+
+    fn from_str(text: &str) -> Result<Self, Self::Err> {
+        let (kind, number) = text.rsplit_once('-').ok_or(ColumnError)?;
+        let kind = ColumnKind::ALL.into_iter().find(|k| k.word() == kind);
+        match (kind, number.as_bytes()) {
+            (Some(kind), [digit @ b'1'..=b'9']) => Ok(Column::new(kind, digit - b'0')),
+            _ => Err(ColumnError),
+        }
+    }
+}
+
+/// Where a binding stands: a row and a column.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct Cell {
+    /// The action or arm.
+    pub row: Row,
+    /// The column.
+    pub column: Column,
+}
+
+/// One action tied to one chord.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct Binding {
+    /// Where it stands.
+    pub cell: Cell,
+    /// What works the action.
+    pub chord: Chord,
+    /// How it must be worked.
+    pub manner: Manner,
+    /// Whether no other modifier may be held.
+    pub strict: bool,
+}

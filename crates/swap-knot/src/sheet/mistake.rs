@@ -1,0 +1,48 @@
+//! What is wrong in a sheet, and where.
+
+use std::fmt;
+
+/// One thing that is wrong in a sheet.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Mistake {
+    /// The line, from 1.
+    pub line: usize,
+    /// The column in characters, from 1.
+    pub column: usize,
+    /// What is wrong and what to write instead.
+    pub message: String,
+}
+
+impl fmt::Display for Mistake {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{}:{}: {}", self.line, self.column, self.message)
+    }
+}
+
+/// A sheet that cannot be used: every mistake in it, in the order of the file.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct SheetError {
+    pub(super) file: Option<String>,
+    pub(super) mistakes: Vec<Mistake>,
+}
+
+impl SheetError {
+    /// Every mistake, in the order of the file.
+    pub fn mistakes(&self) -> &[Mistake] {
+        &self.mistakes
+    }
+}
+
+impl fmt::Display for SheetError {
+    /// One line a mistake: `file:line:column: message`.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let file = self.file.as_deref().unwrap_or("sheet");
+        for (i, mistake) in self.mistakes.iter().enumerate() {
+            let end = if i == 0 { "" } else { "\n" };
+            write!(f, "{end}{file}:{mistake}")?;
+        }
+        Ok(())
+    }
+}
+
+impl std::error::Error for SheetError {}

@@ -1,0 +1,248 @@
+//! The actions of a sheet, with their arms and defaults.
+
+use std::ops::Range;
+
+use toml::Spanned;
+use toml::de::DeValue;
+
+use super::bindings::{self, Cells};
+use super::feel::{self, FeelByKind};
+use super::fields::{Fields, Report, no_such};
+use super::{Names, check_name, titled};
+use crate::sheet::{
+    Action, ActionId, Arm, Binding, Group, GroupId, Manner, Opposite, Row, Shape, Sheet, Situation,
+    Timing,
+};
+
+/// Learns the names of all actions, so that one can speak of another further down.
+pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {
+    let Some(value) = top.value("actions") else {
+        report.add(0, "the sheet declares no action; add one, as in `[actions.horn]`");
+        return;
+    };
+    let Some(table) = Fields::of(value, "`actions`", report) else {
+        return;
+    };
+    for (i, (name, span, _)) in table.entries().enumerate() {
+        check_name("action", name, span.start, report);
+        if i >= Sheet::MAX_ACTIONS {
+            report.add(span.start, format!("a sheet has at most {} actions", Sheet::MAX_ACTIONS));
+            return;
+        }
+        names.actions.insert(name.to_owned(), ActionId::new(i as u16));
+        names.action_order.push(name.to_owned());
+    }
+}
+
+pub(super) fn read(
+    top: &mut Fields<'_, '_>,
+    names: &mut Names,
+    situations: &[Situation],
+    (timing, feel): (Timing, FeelByKind),
+    report: &mut Report<'_>,
+) -> (Vec<Action>, Vec<Binding>) {
+    let (mut actions, mut defaults) = (Vec::new(), Vec::new());
+    let Some(table) = top.value("actions").and_then(|v| v.get_ref().as_table()) else {
+        return (actions, defaults);
+    };
+    let table = Fields::new(table, 0);
+    for (i, (name, span, value)) in table.entries().take(Sheet::MAX_ACTIONS).enumerate() {
+        let mut reader = Reader {
+            id: ActionId::new(i as u16),
+            name,
+            span,
+            names,
+            situations,
+            timing,
+            feel: &feel,
+            defaults: &mut defaults,
+        };
+        if let Some(action) = reader.action(value, report) {
+            actions.push(action);
+        }
+    }
+    (actions, defaults)
+}
+
+/// Reads one action.
+struct Reader<'a> {
+    id: ActionId,
+    name: &'a str,
+    span: Range<usize>,
+    names: &'a mut Names,
+    situations: &'a [Situation],
+    timing: Timing,
+    feel: &'a FeelByKind,
+    defaults: &'a mut Vec<Binding>,
+}
+
+impl Reader<'_> {
+    fn action(
+        &mut self,
+        value: &Spanned<DeValue<'_>>,
+        report: &mut Report<'_>,
+    ) -> Option<Action> {
+        let what = format!("action `{}`", self.name);
+        let mut fields = Fields::of(value, &what, report)?;
+        let title = fields.string("title", report);
+        let title = title.map_or_else(|| titled(self.name), str::to_owned);
+        let shape = fields.word("shape", &Shape::ALL, Shape::word, report);
+        // A misspelt shape is read as the one with the least to complain about further down.
+        let misspelt = shape.is_none() && fields.value("shape").is_some();
+        let shape = shape.unwrap_or(if misspelt { Shape::Plane } else { Shape::Press });
+        let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
+        if let Some(manner) = manner.filter(|_| shape != Shape::Press) {
+            let message = format!("{what} is a {shape}; only a press has a manner such as {manner}");
+            report.add(self.span.start, message);
+        }
+        let manner = manner.unwrap_or_default();
+        let situations = fields.texts("situation", report);
+        let mut live_in = Vec::new();
+        for (situation, at) in situations {
+            live_in.extend(self.names.situation(situation, at, report));
+        }
+        let group = self.group(&mut fields, &live_in, report);
+        let mut cells = Cells::new(Row::of(self.id), shape, manner);
+        if let Some(bind) = fields.value("bind") {
+            bindings::list(bind, &what, &mut cells, report);
+        }
+        self.defaults.append(&mut cells.bindings);
+        let (arms, arm_titles) = self.arms(&mut fields, &title, shape, report);
+        let mut feel = *self.feel;
+        for (over, own) in feel.iter_mut().zip(feel::by_kind(&mut fields, report)) {
+            *over = over.with(&own);
+        }
+        let action = Action {
+            name: self.name.to_owned(),
+            title,
+            shape,
+            situations: live_in,
+            group,
+            manner,
+            essential: fields.boolean("essential", report),
+            fixed: fields.boolean("fixed", report),
+            off: fields.boolean("off", report),
+            while_paused: fields.boolean("while-paused", report),
+            while_typing: fields.boolean("while-typing", report),
+            toggle: fields.boolean("toggle", report),
+            opposite: (fields.word("opposite", &Opposite::ALL, Opposite::word, report))
+                .unwrap_or_default(),
+            timing: feel::timing(&mut fields, self.timing, report),
+            feel,
+            share: self.share(&mut fields, report),
+            arms,
+            arm_titles,
+        };
+        if action.toggle && shape != Shape::Press {
+            report.add(self.span.start, format!("{what} is a {shape}; only a press can toggle"));
+        }
+        fields.finish(&what, report);
+        Some(action)
+    }
+
+    /// The heading: the one that is named, or that of the first situation.
+    fn group(
+        &mut self,
+        fields: &mut Fields<'_, '_>,
+        live_in: &[crate::sheet::SituationId],
+        report: &mut Report<'_>,
+    ) -> GroupId {
+        let groups = &mut self.names.groups;
+        if let Some(value) = fields.value("group")
+            && let Some(name) = fields.string("group", report)
+        {
+            match groups.iter().position(|g| g.name == name) {
+                Some(i) => return GroupId::new(i as u16),
+                None => {
+                    let known = groups.iter().map(|g| g.name.as_str());
+                    report.add(report.inside(value), no_such("group", name, known));
+                }
+            }
+        }
+        let situation = live_in.first().and_then(|s| self.situations.get(s.index()));
+        let (name, title) = situation.map_or(("general", "General"), |s| (&s.name, &s.title));
+        let found = groups.iter().position(|g| g.name == name);
+        let index = found.unwrap_or_else(|| {
+            groups.push(Group {
+                name: name.to_owned(),
+                title: title.to_owned(),
+            });
+            groups.len() - 1
+        });
+        GroupId::new(index as u16)
+    }
+
+    fn arms(
+        &mut self,
+        fields: &mut Fields<'_, '_>,
+        title: &str,
+        shape: Shape,
+        report: &mut Report<'_>,
+    ) -> (Vec<Arm>, [Option<String>; 6]) {
+        let mut titles = [const { None }; 6];
+        let mut declared = Vec::new();
+        for arm in Arm::ALL {
+            let Some(value) = fields.value(arm.word()) else {
+                continue;
+            };
+            let what = format!("arm `{}.{arm}`", self.name);
+            let allowed = match shape {
+                Shape::Press | Shape::Pull => false,
+                Shape::Line | Shape::Space => true,
+                Shape::Plane => arm.axis() < 2,
+            };
+            if !allowed {
+                let message = match shape {
+                    Shape::Plane => format!("a plane has no arm `{arm}`; for three axes say `shape = \"space\"`"),
+                    _ => format!("a {shape} has no arm `{arm}`; for directions say `shape = \"line\"` or \"plane\""),
+                };
+                report.add(value.span().start, message);
+                continue;
+            }
+            declared.push((arm, value.span().start));
+            titles[arm as usize] = Some(format!("{title}: {arm}"));
+            let Some(mut table) = Fields::of(value, &what, report) else {
+                continue;
+            };
+            if let Some(title) = table.string("title", report) {
+                titles[arm as usize] = Some(title.to_owned());
+            }
+            let mut cells = Cells::new(Row::arm(self.id, arm), shape, Manner::Press);
+            if let Some(bind) = table.value("bind") {
+                bindings::list(bind, &what, &mut cells, report);
+            }
+            self.defaults.append(&mut cells.bindings);
+            table.finish(&what, report);
+        }
+        let arms = match shape {
+            Shape::Press | Shape::Pull => Vec::new(),
+            Shape::Plane => Arm::ALL[..4].to_vec(),
+            Shape::Space => Arm::ALL.to_vec(),
+            Shape::Line => {
+                let axis = declared.first().map_or(0, |(arm, _)| arm.axis());
+                for (arm, at) in &declared {
+                    if arm.axis() != axis {
+                        let message = format!(
+                            "a line has one pair of arms, and `{}` has another already; for two axes say `shape = \"plane\"`",
+                            declared[0].0
+                        );
+                        report.add(*at, message);
+                    }
+                }
+                Arm::ALL[axis * 2..axis * 2 + 2].to_vec()
+            }
+        };
+        for &arm in &arms {
+            titles[arm as usize].get_or_insert_with(|| format!("{title}: {arm}"));
+        }
+        (arms, titles)
+    }
+
+    fn share(&self, fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> Vec<ActionId> {
+        let mut out = Vec::new();
+        for (name, at) in fields.texts("share", report) {
+            out.extend(self.names.action(name, at, report));
+        }
+        out
+    }
+}

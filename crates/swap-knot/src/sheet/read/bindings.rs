@@ -1,0 +1,266 @@
+//! Lists of bindings, and the presets made of them.
+
+use toml::Spanned;
+use toml::de::DeValue;
+
+use super::fields::{Fields, Report, no_such, wrong_type};
+use super::{check_name, titled};
+use crate::input::{Chord, InputShape};
+use crate::sheet::{
+    Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet,
+};
+
+/// The word for "nothing is bound here" in presets and profiles.
+pub(crate) const UNBOUND: &str = "unbound";
+
+/// The bindings of one row as they are collected.
+pub(super) struct Cells {
+    row: Row,
+    shape: Shape,
+    manner: Manner,
+    pub(super) bindings: Vec<Binding>,
+}
+
+impl Cells {
+    pub(super) fn new(row: Row, shape: Shape, manner: Manner) -> Self {
+        Cells {
+            row,
+            shape,
+            manner,
+            bindings: Vec::new(),
+        }
+    }
+
+    /// The first column of that kind that nothing stands in yet.
+    fn next_column(&self, kind: ColumnKind) -> Option<Column> {
+        (1..=Column::LAST)
+            .map(|n| Column::new(kind, n))
+            .find(|c| self.bindings.iter().all(|b| b.cell.column != *c))
+    }
+}
+
+/// A `bind` value: one binding or a list of them.
+pub(super) fn list(
+    value: &Spanned<DeValue<'_>>,
+    what: &str,
+    cells: &mut Cells,
+    report: &mut Report<'_>,
+) {
+    match value.get_ref().as_array() {
+        Some(items) => {
+            for item in items {
+                one(item, what, cells, report);
+            }
+        }
+        None => one(value, what, cells, report),
+    }
+}
+
+fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells, report: &mut Report<'_>) {
+    if let Some(text) = value.get_ref().as_str() {
+        let at = report.inside(value);
+        add(text, at, (cells.manner, false, None), what, cells, report);
+        return;
+    }
+    if value.get_ref().as_table().is_none() {
+        wrong_type("a binding", "an input in quotes, or a table with `on`", value, report);
+        return;
+    }
+    let Some(mut fields) = Fields::of(value, "a binding", report) else {
+        return;
+    };
+    let on = fields.string("on", report);
+    let at = fields.value("on").map_or(fields.at, |v| report.inside(v));
+    let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
+    if let Some(manner) = manner.filter(|_| cells.shape != Shape::Press) {
+        let message = format!("{what} is part of a {}; only a press has a manner such as {manner}", cells.shape);
+        report.add(fields.at, message);
+    }
+    let strict = fields.boolean("strict", report);
+    let number = fields.integer("column", 1..=u32::from(Column::LAST), report);
+    match on {
+        Some(text) => {
+            let manner = manner.unwrap_or(cells.manner);
+            let number = number.map(|n| n as u8);
+            add(text, at, (manner, strict, number), what, cells, report);
+        }
+        None => report.add(fields.at, "a binding needs its input, as in `on = \"KeyW\"`"),
+    }
+    fields.finish("a binding", report);
+}
+
+fn add(
+    text: &str,
+    at: usize,
+    (manner, strict, number): (Manner, bool, Option<u8>),
+    what: &str,
+    cells: &mut Cells,
+    report: &mut Report<'_>,
+) {
+    let chord = match text.parse::<Chord>() {
+        Ok(chord) => chord,
+        Err(e) => {
+            report.add(at + e.span().start, e.to_string());
+            return;
+        }
+    };
+    if let Err(why) = fits(&chord, cells.row, cells.shape) {
+        report.add(at, why);
+        return;
+    }
+    let kind = ColumnKind::of(chord.device_kind());
+    let column = match number {
+        Some(number) => Some(Column::new(kind, number)),
+        None => cells.next_column(kind),
+    };
+    let Some(column) = column else {
+        report.add(at, format!("{what} has more than {} {kind} bindings", Column::LAST));
+        return;
+    };
+    let cell = cells.row.cell(column);
+    if let Some(taken) = cells.bindings.iter().find(|b| b.cell == cell) {
+        let message = format!("{what} has `{}` in column {column} already; give `{chord}` another column", taken.chord);
+        report.add(at, message);
+        return;
+    }
+    if cells.bindings.iter().any(|b| b.chord == chord && b.manner == manner) {
+        report.add(at, format!("{what} is bound to `{chord}` twice; take one out"));
+        return;
+    }
+    cells.bindings.push(Binding {
+        cell,
+        chord,
+        manner,
+        strict,
+    });
+}
+
+/// Whether a chord can work a row of that shape; if not, why and what to do.
+pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), String> {
+    let input = chord.input();
+    let arm_or_switch = row.arm.is_some() || matches!(shape, Shape::Press | Shape::Pull);
+    let right = match input.shape() {
+        InputShape::Button | InputShape::Pull => arm_or_switch,
+        InputShape::Pulse => arm_or_switch && shape != Shape::Pull,
+        InputShape::Line => row.arm.is_none() && shape == Shape::Line,
+        InputShape::Plane => row.arm.is_none() && shape == Shape::Plane,
+        InputShape::Touch => shape != Shape::Space || row.arm.is_some(),
+    };
+    if right {
+        return Ok(());
+    }
+    Err(match (input.shape(), row.arm) {
+        (InputShape::Plane, _) => {
+            format!("`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`", one_way(&chord.to_string()))
+        }
+        (InputShape::Line, _) => {
+            format!("`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`")
+        }
+        (InputShape::Pulse, _) => {
+            format!("`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger")
+        }
+        _ => format!("`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"),
+    })
+}
+
+fn one_way(plane: &str) -> String {
+    match plane {
+        "mouse:move" => "wheel:up".to_owned(),
+        stick => format!("{stick}.up"),
+    }
+}
+
+/// The presets of a sheet.
+pub(super) fn presets(
+    value: &Spanned<DeValue<'_>>,
+    sheet: &Sheet,
+    report: &mut Report<'_>,
+) -> Vec<Preset> {
+    let mut out = Vec::new();
+    let Some(table) = Fields::of(value, "`presets`", report) else {
+        return out;
+    };
+    for (name, span, value) in table.entries() {
+        check_name("preset", name, span.start, report);
+        let what = format!("preset `{name}`");
+        let Some(mut fields) = Fields::of(value, &what, report) else {
+            continue;
+        };
+        let title = fields.string("title", report);
+        let bind = fields.value("bind").and_then(|v| Fields::of(v, "`bind`", report));
+        let cells = bind.map(|b| rows(&b, sheet, report)).unwrap_or_default();
+        out.push(Preset {
+            name: name.to_owned(),
+            title: title.map_or_else(|| titled(name), str::to_owned),
+            cells,
+        });
+        fields.finish(&what, report);
+    }
+    out
+}
+
+/// A table from rows to columns to chords.
+fn rows(
+    table: &Fields<'_, '_>,
+    sheet: &Sheet,
+    report: &mut Report<'_>,
+) -> Vec<(Cell, Option<Chord>)> {
+    let mut out = Vec::new();
+    for (name, span, value) in table.entries() {
+        let Some(row) = sheet.find_row(name) else {
+            let all: Vec<String> = (sheet.actions())
+                .flat_map(|(id, _)| sheet.rows_of(id))
+                .map(|row| sheet.row_name(row))
+                .collect();
+            let known = all.iter().map(String::as_str);
+            report.add(span.start, no_such("action or arm", name, known));
+            continue;
+        };
+        let Some(columns) = Fields::of(value, &format!("`{name}`"), report) else {
+            continue;
+        };
+        for (column, span, value) in columns.entries() {
+            let column: Column = match column.parse() {
+                Ok(column) => column,
+                Err(e) => {
+                    report.add(span.start, format!("`{column}` is no column; {e}"));
+                    continue;
+                }
+            };
+            let Some(text) = value.get_ref().as_str() else {
+                wrong_type("a binding of a preset", "an input in quotes", value, report);
+                continue;
+            };
+            let at = report.inside(value);
+            match cell_chord(text, row, column, sheet) {
+                Ok(chord) => out.push((row.cell(column), chord)),
+                Err((offset, why)) => report.add(at + offset, why),
+            }
+        }
+    }
+    out
+}
+
+/// What a preset or profile puts into a cell; `None` is unbound.
+///
+/// # Errors
+/// Where in the text it goes wrong, and why.
+pub(crate) fn cell_chord(
+    text: &str,
+    row: Row,
+    column: Column,
+    sheet: &Sheet,
+) -> Result<Option<Chord>, (usize, String)> {
+    if text == UNBOUND {
+        return Ok(None);
+    }
+    let chord: Chord = text.parse().map_err(|e: crate::input::InputError| {
+        (e.span().start, e.to_string())
+    })?;
+    let kind = ColumnKind::of(chord.device_kind());
+    if kind != column.kind {
+        return Err((0, format!("`{chord}` is a {kind} input and cannot stand in column {column}")));
+    }
+    fits(&chord, row, sheet.action(row.action).shape).map_err(|why| (0, why))?;
+    Ok(Some(chord))
+}

@@ -1,0 +1,283 @@
+//! A TOML table read field by field, collecting mistakes instead of stopping at the first.
+
+use std::ops::Range;
+
+use toml::Spanned;
+use toml::de::{DeTable, DeValue};
+
+use crate::nearest::nearest;
+use crate::sheet::Mistake;
+
+/// The mistakes found so far, and the text to find their lines in.
+pub(crate) struct Report<'s> {
+    text: &'s str,
+    line_starts: Vec<usize>,
+    mistakes: Vec<Mistake>,
+}
+
+/// After this many mistakes the rest is likely an echo of the first ones.
+const MAX_MISTAKES: usize = 100;
+
+impl<'s> Report<'s> {
+    pub(crate) fn new(text: &'s str) -> Self {
+        let ends = text.match_indices('\n').map(|(i, _)| i + 1);
+        Report {
+            text,
+            line_starts: std::iter::once(0).chain(ends).collect(),
+            mistakes: Vec::new(),
+        }
+    }
+
+    /// Notes a mistake at a byte of the text.
+    pub(crate) fn add(&mut self, at: usize, message: impl Into<String>) {
+        if self.mistakes.len() >= MAX_MISTAKES {
+            return;
+        }
+        let line = self.line_starts.partition_point(|&start| start <= at).max(1);
+        let start = self.line_starts[line - 1];
+        let before = self.text.get(start..at).unwrap_or_default();
+        self.mistakes.push(Mistake {
+            line,
+            column: before.chars().count() + 1,
+            message: message.into(),
+        });
+    }
+
+    /// Where the characters of a string value begin, behind its quotes.
+    pub(crate) fn inside(&self, value: &Spanned<DeValue<'_>>) -> usize {
+        let span = value.span();
+        let source = self.text.get(span.clone()).unwrap_or_default();
+        let len = value.get_ref().as_str().map_or(0, str::len);
+        match source.len().checked_sub(len) {
+            Some(2) => span.start + 1,
+            _ => span.start,
+        }
+    }
+
+    pub(crate) fn finish(mut self) -> Vec<Mistake> {
+        self.mistakes.sort();
+        self.mistakes.dedup();
+        self.mistakes
+    }
+}
+
+/// One table: what is asked for is known, the rest is reported as misspelt.
+pub(crate) struct Fields<'t, 's> {
+    table: &'t DeTable<'s>,
+    asked: Vec<&'static str>,
+    /// Where the table stands, for what is missing in it.
+    pub(crate) at: usize,
+}
+
+impl<'t, 's> Fields<'t, 's> {
+    pub(crate) fn new(table: &'t DeTable<'s>, at: usize) -> Self {
+        Fields {
+            table,
+            asked: Vec::new(),
+            at,
+        }
+    }
+
+    /// The table in a value, or a mistake.
+    pub(crate) fn of(
+        value: &'t Spanned<DeValue<'s>>,
+        what: &str,
+        report: &mut Report<'_>,
+    ) -> Option<Self> {
+        match value.get_ref().as_table() {
+            Some(table) => Some(Fields::new(table, value.span().start)),
+            None => {
+                wrong_type(what, "a table", value, report);
+                None
+            }
+        }
+    }
+
+    pub(crate) fn value(&mut self, key: &'static str) -> Option<&'t Spanned<DeValue<'s>>> {
+        self.asked.push(key);
+        self.table.get(key)
+    }
+
+    /// Every entry, for tables whose keys are names.
+    pub(crate) fn entries(
+        &self,
+    ) -> impl Iterator<Item = (&'t str, Range<usize>, &'t Spanned<DeValue<'s>>)> + use<'t, 's> {
+        let table = self.table;
+        table.iter().map(|(k, v)| (k.get_ref().as_ref(), k.span(), v))
+    }
+
+    pub(crate) fn string(&mut self, key: &'static str, report: &mut Report<'_>) -> Option<&'t str> {
+        let value = self.value(key)?;
+        let found = value.get_ref().as_str();
+        if found.is_none() {
+            wrong_type(&format!("`{key}`"), "a text in quotes", value, report);
+        }
+        found
+    }
+
+    pub(crate) fn boolean(&mut self, key: &'static str, report: &mut Report<'_>) -> bool {
+        self.optional_boolean(key, report).unwrap_or(false)
+    }
+
+    pub(crate) fn optional_boolean(
+        &mut self,
+        key: &'static str,
+        report: &mut Report<'_>,
+    ) -> Option<bool> {
+        let value = self.value(key)?;
+        let found = value.get_ref().as_bool();
+        if found.is_none() {
+            wrong_type(&format!("`{key}`"), "true or false", value, report);
+        }
+        found
+    }
+
+    pub(crate) fn integer(
+        &mut self,
+        key: &'static str,
+        range: std::ops::RangeInclusive<u32>,
+        report: &mut Report<'_>,
+    ) -> Option<u32> {
+        let value = self.value(key)?;
+        let found = integer(value).filter(|n| range.contains(n));
+        if found.is_none() {
+            let (from, to) = (range.start(), range.end());
+            let wanted = format!("a whole number from {from} to {to}");
+            wrong_type(&format!("`{key}`"), &wanted, value, report);
+        }
+        found
+    }
+
+    pub(crate) fn number(
+        &mut self,
+        key: &'static str,
+        range: std::ops::RangeInclusive<f32>,
+        report: &mut Report<'_>,
+    ) -> Option<f32> {
+        let value = self.value(key)?;
+        let found = number(value).filter(|n| range.contains(n));
+        if found.is_none() {
+            let (from, to) = (range.start(), range.end());
+            let wanted = format!("a number from {from} to {to}");
+            wrong_type(&format!("`{key}`"), &wanted, value, report);
+        }
+        found
+    }
+
+    /// One of a few words.
+    pub(crate) fn word<T: Copy>(
+        &mut self,
+        key: &'static str,
+        all: &[T],
+        text: impl Fn(T) -> &'static str,
+        report: &mut Report<'_>,
+    ) -> Option<T> {
+        let value = self.value(key)?;
+        let word = self.string(key, report)?;
+        let found = all.iter().copied().find(|&t| text(t) == word);
+        if found.is_none() {
+            let words: Vec<&str> = all.iter().map(|&t| text(t)).collect();
+            let message = unknown(&format!("`{key}`"), word, &words);
+            report.add(report.inside(value), message);
+        }
+        found
+    }
+
+    /// A text, or a list of texts, each with where it begins.
+    pub(crate) fn texts(
+        &mut self,
+        key: &'static str,
+        report: &mut Report<'_>,
+    ) -> Vec<(&'t str, usize)> {
+        let Some(value) = self.value(key) else {
+            return Vec::new();
+        };
+        let mut out = Vec::new();
+        let items = match value.get_ref().as_array() {
+            Some(items) => items.iter().collect(),
+            None => vec![value],
+        };
+        for item in items {
+            match item.get_ref().as_str() {
+                Some(text) => out.push((text, report.inside(item))),
+                None => wrong_type(&format!("`{key}`"), "texts in quotes", item, report),
+            }
+        }
+        out
+    }
+
+    /// Reports every key that was not asked for.
+    pub(crate) fn finish(self, what: &str, report: &mut Report<'_>) {
+        for (key, span, _) in self.entries() {
+            if !self.asked.contains(&key) {
+                report.add(span.start, unknown_key(what, key, &self.asked));
+            }
+        }
+    }
+}
+
+pub(crate) fn integer(value: &Spanned<DeValue<'_>>) -> Option<u32> {
+    let n = value.get_ref().as_integer()?;
+    u32::from_str_radix(n.as_str(), n.radix()).ok()
+}
+
+pub(crate) fn number(value: &Spanned<DeValue<'_>>) -> Option<f32> {
+    let float = value.get_ref().as_float().and_then(|f| f.as_str().parse().ok());
+    let whole = || value.get_ref().as_integer().and_then(|n| n.as_str().parse().ok());
+    float.or_else(whole).filter(|n: &f32| n.is_finite())
+}
+
+pub(crate) fn wrong_type(
+    what: &str,
+    wanted: &str,
+    value: &Spanned<DeValue<'_>>,
+    report: &mut Report<'_>,
+) {
+    let found = value.get_ref().type_str();
+    report.add(
+        value.span().start,
+        format!("{what} wants {wanted}, not this {found}"),
+    );
+}
+
+fn unknown_key(what: &str, key: &str, known: &[&str]) -> String {
+    match nearest(key, known.iter().copied()) {
+        Some(near) => format!("{what} has no key `{key}`; did you mean `{near}`?"),
+        None => {
+            let mut known = known.to_vec();
+            known.sort_unstable();
+            format!("{what} has no key `{key}`; it can have {}", list(&known))
+        }
+    }
+}
+
+/// The text for a word that is none of a few known ones.
+pub(crate) fn unknown(what: &str, word: &str, known: &[&str]) -> String {
+    match nearest(word, known.iter().copied()) {
+        Some(near) => format!("{what} cannot be `{word}`; did you mean `{near}`?"),
+        None => format!("{what} cannot be `{word}`; it is one of {}", list(known)),
+    }
+}
+
+/// The text for a name that nothing is called.
+pub(crate) fn no_such<'a>(
+    kind: &str,
+    name: &str,
+    known: impl Iterator<Item = &'a str> + Clone,
+) -> String {
+    match nearest(name, known.clone()) {
+        Some(near) => format!("there is no {kind} `{name}`; did you mean `{near}`?"),
+        None => {
+            let known: Vec<&str> = known.take(12).collect();
+            match known.is_empty() {
+                true => format!("there is no {kind} `{name}`, and none is declared"),
+                false => format!("there is no {kind} `{name}`; there are {}", list(&known)),
+            }
+        }
+    }
+}
+
+fn list(words: &[&str]) -> String {
+    let quoted: Vec<String> = words.iter().map(|w| format!("`{w}`")).collect();
+    quoted.join(", ")
+}

@@ -1,0 +1,225 @@
+//! Reading a sheet from TOML: every mistake at once, each with its place.
+
+mod actions;
+mod bindings;
+mod feel;
+pub(crate) mod fields;
+mod situations;
+
+use std::collections::HashMap;
+use std::sync::Arc;
+
+use toml::de::DeTable;
+
+use self::fields::{Fields, Report, no_such};
+use super::{ActionId, Data, Group, Sheet, SheetError, situation};
+use crate::input::Input;
+
+/// What names stand for while a sheet is being read.
+#[derive(Default)]
+struct Names {
+    situations: HashMap<String, super::SituationId>,
+    groups: Vec<Group>,
+    actions: HashMap<String, ActionId>,
+    /// In the order of the file, for messages.
+    action_order: Vec<String>,
+    situation_order: Vec<String>,
+}
+
+impl Names {
+    fn action(&self, name: &str, at: usize, report: &mut Report<'_>) -> Option<ActionId> {
+        let found = self.actions.get(name).copied();
+        if found.is_none() {
+            let known = self.action_order.iter().map(String::as_str);
+            report.add(at, no_such("action", name, known));
+        }
+        found
+    }
+
+    fn situation(
+        &self,
+        name: &str,
+        at: usize,
+        report: &mut Report<'_>,
+    ) -> Option<super::SituationId> {
+        let found = self.situations.get(name).copied();
+        if found.is_none() {
+            let known = self.situation_order.iter().map(String::as_str);
+            report.add(at, no_such("situation", name, known));
+        }
+        found
+    }
+}
+
+pub(super) fn read(text: &str, file: Option<&str>) -> Result<Sheet, SheetError> {
+    let mut report = Report::new(if text.len() > Sheet::MAX_BYTES { "" } else { text });
+    let data = read_data(text, &mut report);
+    let mistakes = report.finish();
+    match data {
+        Some(data) if mistakes.is_empty() => Ok(Sheet(Arc::new(data))),
+        _ => Err(SheetError {
+            file: file.map(str::to_owned),
+            mistakes,
+        }),
+    }
+}
+
+/// The sheet as far as it can be made out; only whole if `report` stays empty.
+fn read_data(text: &str, report: &mut Report<'_>) -> Option<Data> {
+    if text.len() > Sheet::MAX_BYTES {
+        let (have, most) = (text.len() >> 20, Sheet::MAX_BYTES >> 20);
+        report.add(0, format!("a sheet has at most {most} MiB, and this has {have}; is it a sheet?"));
+        return None;
+    }
+    let (table, errors) = DeTable::parse_recoverable(text);
+    for error in &errors {
+        let at = error.span().map_or(0, |s| s.start);
+        report.add(at, error.message());
+    }
+    if !errors.is_empty() {
+        // What was recovered from broken TOML would only echo the breakage.
+        return None;
+    }
+    let mut top = Fields::new(table.get_ref(), 0);
+    let game = top.string("game", report);
+    if game.is_none() {
+        report.add(0, "the sheet needs a name for its game, as in `game = \"slack-water\"`");
+    } else if let Some(game) = game.filter(|g| !is_name(g)) {
+        let at = top.value("game").map_or(0, |v| report.inside(v));
+        report.add(at, format!("`{game}` cannot be the name of a game; {NAME_RULE}"));
+    }
+    let game = game.unwrap_or_default().to_owned();
+    let title = top.string("title", report).map_or_else(|| titled(&game), str::to_owned);
+    let version = top.integer("version", 1..=u32::MAX, report).unwrap_or(1);
+
+    let mut names = Names::default();
+    let situations = situations::read(&mut top, &mut names, report);
+    actions::declare(&mut top, &mut names, report);
+    read_groups(&mut top, &mut names, report);
+    let timing = feel::timing(&mut top, super::Timing::default(), report);
+    let feel = feel::by_kind(&mut top, report);
+    let (actions, mut defaults) =
+        actions::read(&mut top, &mut names, &situations, (timing, feel), report);
+    defaults.sort();
+    let ranges = ranges(&defaults, actions.len());
+
+    let mut reserved = Vec::new();
+    for (text, at) in top.texts("reserved", report) {
+        match text.parse::<Input>() {
+            Ok(input) => reserved.push(input),
+            Err(e) => report.add(at + e.span().start, e.to_string()),
+        }
+    }
+    let renamed = read_renamed(&mut top, &names, report);
+    let removed = top.texts("removed", report);
+    let removed = removed.into_iter().map(|(t, _)| t.to_owned()).collect();
+    let presets = top.value("presets");
+    let mut data = Data {
+        game,
+        title,
+        version,
+        groups: names.groups,
+        meets: situation::meeting_table(&situations),
+        situations,
+        actions,
+        by_name: names.actions,
+        defaults,
+        ranges,
+        reserved,
+        presets: Vec::new(),
+        renamed,
+        removed,
+    };
+    top.finish("the sheet", report);
+    if let Some(presets) = presets {
+        // Presets name rows, so they are read against the sheet as it stands.
+        let sheet = Sheet(Arc::new(data));
+        let read = bindings::presets(presets, &sheet, report);
+        data = Arc::into_inner(sheet.0)?;
+        data.presets = read;
+    }
+    Some(data)
+}
+
+fn read_groups(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {
+    let Some(groups) = top.value("groups") else {
+        return;
+    };
+    let Some(groups) = Fields::of(groups, "`groups`", report) else {
+        return;
+    };
+    for (name, span, value) in groups.entries() {
+        check_name("group", name, span.start, report);
+        match value.get_ref().as_str() {
+            Some(title) => names.groups.push(Group {
+                name: name.to_owned(),
+                title: title.to_owned(),
+            }),
+            None => fields::wrong_type("a group", "its title in quotes", value, report),
+        }
+    }
+}
+
+fn read_renamed(
+    top: &mut Fields<'_, '_>,
+    names: &Names,
+    report: &mut Report<'_>,
+) -> Vec<(String, String)> {
+    let mut out = Vec::new();
+    let Some(table) = top.value("renamed") else {
+        return out;
+    };
+    let Some(table) = Fields::of(table, "`renamed`", report) else {
+        return out;
+    };
+    for (old, span, value) in table.entries() {
+        if names.actions.contains_key(old) {
+            let message = format!("`{old}` is still an action; only names that are gone are renamed");
+            report.add(span.start, message);
+        }
+        match value.get_ref().as_str() {
+            Some(new) => {
+                if names.action(new, report.inside(value), report).is_some() {
+                    out.push((old.to_owned(), new.to_owned()));
+                }
+            }
+            None => fields::wrong_type("a renamed action", "its new name in quotes", value, report),
+        }
+    }
+    out
+}
+
+fn ranges(defaults: &[super::Binding], actions: usize) -> Vec<std::ops::Range<usize>> {
+    let mut start = 0;
+    let mut out = Vec::with_capacity(actions);
+    for action in 0..actions {
+        let rest = &defaults[start..];
+        let len = rest.partition_point(|b| b.cell.row.action.index() <= action);
+        out.push(start..start + len);
+        start += len;
+    }
+    out
+}
+
+const NAME_RULE: &str =
+    "names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter";
+
+fn is_name(text: &str) -> bool {
+    text.len() <= 64
+        && text.starts_with(|c: char| c.is_ascii_lowercase())
+        && text.bytes().all(|b| b.is_ascii_lowercase() || b.is_ascii_digit() || b == b'-')
+}
+
+fn check_name(kind: &str, name: &str, at: usize, report: &mut Report<'_>) {
+    if !is_name(name) {
+        report.add(at, format!("`{name}` cannot be the name of a {kind}; {NAME_RULE}"));
+    }
+}
+
+/// `cast-off` becomes `Cast off`, for what is given no title.
+fn titled(name: &str) -> String {
+    let mut chars = name.chars();
+    let first = chars.next().map(|c| c.to_ascii_uppercase());
+    let rest = chars.as_str().replace('-', " ");
+    first.into_iter().chain(rest.chars()).collect()
+}
