@@ -5,6 +5,7 @@
 
 mod chord;
 mod direction;
+mod event;
 mod hid;
 mod modifier;
 mod mouse;
@@ -15,6 +16,7 @@ mod touch;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
 pub use direction::{Direction, Side, Sign};
+pub use event::{DeviceId, Event, EventKind, Time};
 pub use hid::{HidAxis, HidInput};
 pub use keyboard_types::Code as Place;
 pub use modifier::{Modifier, Platform};

@@ -35,6 +35,18 @@ impl Row {
     }
 }
 
+impl From<ActionId> for Row {
+    fn from(action: ActionId) -> Self {
+        Row::of(action)
+    }
+}
+
+impl From<(ActionId, Arm)> for Row {
+    fn from((action, arm): (ActionId, Arm)) -> Self {
+        Row::arm(action, arm)
+    }
+}
+
 /// The devices that share the columns of a menu.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum ColumnKind {

@@ -19,6 +19,7 @@ pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch};
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
 pub use shape::{Arm, Manner, Shape};
+pub(crate) use read::{UNBOUND, cell_chord, fits};
 pub use situation::{Cover, Situation};
 
 use crate::input::{Chord, Input};

@@ -6,6 +6,8 @@ mod feel;
 pub(crate) mod fields;
 mod situations;
 
+pub(crate) use self::bindings::{UNBOUND, cell_chord, fits};
+
 use std::collections::HashMap;
 use std::sync::Arc;
 

@@ -1,0 +1,158 @@
+//! Sheet, preset, profile and layout, worked out and ready to play.
+
+mod control;
+mod effective;
+mod wiring;
+
+use std::fmt;
+use std::sync::Arc;
+
+pub(crate) use control::Control;
+pub use effective::{Bound, Origin, RigNote};
+pub(crate) use wiring::{ActionWiring, Part, Route, Wire, Wiring};
+
+use crate::input::{Chord, DeviceKind, Input, Place, Platform};
+use crate::layout::Layout;
+use crate::profile::Profile;
+use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
+
+/// Sheet, preset, profile and layout, worked out and ready to play.
+///
+/// Making one resolves every name once; playing it works on small integers only. Cheap to clone
+/// and to compare: two rigs are equal when they are the same one.
+///
+/// ```
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
+///
+/// let sheet = Sheet::from_toml(r#"
+///     game = "slack-water"
+///     [actions.map-table]
+///     bind = "letter:m"
+/// "#)?;
+/// let fr = Layout::shipped("fr").expect("fr is shipped");
+/// let rig = Rig::new(&sheet, &Profile::default(), &fr);
+/// let bound = &rig.bindings()[0];
+/// assert_eq!(rig.place_of(bound.chord.input()).unwrap().to_string(), "Semicolon");
+/// # Ok::<(), swap_knot::SheetError>(())
+/// ```
+#[derive(Clone)]
+pub struct Rig(Arc<Data>);
+
+struct Data {
+    sheet: Sheet,
+    layout: Layout,
+    platform: Platform,
+    /// Ordered by cell.
+    bindings: Vec<Bound>,
+    notes: Vec<RigNote>,
+    wiring: Wiring,
+}
+
+impl Rig {
+    /// Works out what a player with this profile and layout plays with, on this platform.
+    pub fn new(sheet: &Sheet, profile: &Profile, layout: &Layout) -> Rig {
+        Rig::for_platform(sheet, profile, layout, Platform::current())
+    }
+
+    /// As [`Rig::new`], for another platform's main modifier.
+    pub fn for_platform(
+        sheet: &Sheet,
+        profile: &Profile,
+        layout: &Layout,
+        platform: Platform,
+    ) -> Rig {
+        let (bindings, mut notes) = effective::bindings(sheet, profile);
+        let wiring = wiring::wire(sheet, &bindings, layout, platform, &mut notes);
+        Rig(Arc::new(Data {
+            sheet: sheet.clone(),
+            layout: layout.clone(),
+            platform,
+            bindings,
+            notes,
+            wiring,
+        }))
+    }
+
+    /// The sheet it was made from.
+    pub fn sheet(&self) -> &Sheet {
+        &self.0.sheet
+    }
+
+    /// The layout it was made for.
+    pub fn layout(&self) -> &Layout {
+        &self.0.layout
+    }
+
+    /// The platform it was made for.
+    pub fn platform(&self) -> Platform {
+        self.0.platform
+    }
+
+    /// Every binding there is, ordered by cell.
+    pub fn bindings(&self) -> &[Bound] {
+        &self.0.bindings
+    }
+
+    /// What could not be used as it was written, and what was done instead.
+    pub fn notes(&self) -> &[RigNote] {
+        &self.0.notes
+    }
+
+    /// The bindings of a row, in the order of their columns.
+    pub fn bindings_of(&self, row: Row) -> &[Bound] {
+        self.slice(|b| b.cell.row.cmp(&row))
+    }
+
+    /// The bindings of an action and all its arms, in the order of their cells.
+    pub fn bindings_of_action(&self, action: ActionId) -> &[Bound] {
+        self.slice(|b| b.cell.row.action.cmp(&action))
+    }
+
+    /// The binding in a cell.
+    pub fn binding_in(&self, cell: Cell) -> Option<&Bound> {
+        self.bindings_of(cell.row).iter().find(|b| b.cell == cell)
+    }
+
+    /// The first chord of a row in the columns for a device kind.
+    pub fn chord_for(&self, row: Row, device: DeviceKind) -> Option<&Chord> {
+        let kind = ColumnKind::of(device);
+        let mut bound = self.bindings_of(row).iter();
+        bound.find(|b| b.cell.column.kind == kind).map(|b| &b.chord)
+    }
+
+    /// Where the key of an input is on this rig's layout: its place, or that of its letter.
+    pub fn place_of(&self, input: Input) -> Option<Place> {
+        match input {
+            Input::Key(place) => Some(place),
+            Input::Letter(letter) => self.layout().place_of(letter),
+            _ => None,
+        }
+    }
+
+    pub(crate) fn wiring(&self) -> &Wiring {
+        &self.0.wiring
+    }
+
+    fn slice(&self, order: impl Fn(&Bound) -> std::cmp::Ordering) -> &[Bound] {
+        let all = self.bindings();
+        let start = all.partition_point(|b| order(b).is_lt());
+        let len = all[start..].partition_point(|b| order(b).is_eq());
+        &all[start..start + len]
+    }
+}
+
+impl PartialEq for Rig {
+    fn eq(&self, other: &Self) -> bool {
+        Arc::ptr_eq(&self.0, &other.0)
+    }
+}
+
+impl fmt::Debug for Rig {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.debug_struct("Rig")
+            .field("game", &self.sheet().game())
+            .field("layout", self.layout())
+            .field("bindings", &self.bindings().len())
+            .finish()
+    }
+}

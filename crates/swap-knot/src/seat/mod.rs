@@ -1,0 +1,137 @@
+//! Events in, actions out.
+
+mod analog;
+mod devices;
+mod kind;
+mod query;
+mod shaping;
+mod situations;
+mod state;
+mod values;
+mod work;
+
+use state::State;
+
+use crate::input::{DeviceKind, Event, Time};
+use crate::rig::Rig;
+use crate::sheet::{ActionId, Arm, SituationId};
+
+/// One local player: their rig, their devices and the live values of their actions.
+///
+/// Feed it every event, tick it once a frame, then ask. A new seat is in the sheet's first
+/// situation.
+///
+/// # Example: one frame
+/// ```
+/// use swap_knot::{DeviceId, Event, EventKind, Layout, Place, Profile, Rig, Seat, Sheet, Time};
+///
+/// let sheet = Sheet::from_toml(r#"
+///     game = "slack-water"
+///     [actions.horn]
+///     bind = "KeyH"
+/// "#)?;
+/// let horn = sheet.find("horn").expect("declared above");
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+///
+/// seat.feed(&Event {
+///     at: Time::from_millis(3),
+///     device: DeviceId(0),
+///     what: EventKind::Key { place: Place::KeyH, down: true, text: None },
+/// });
+/// seat.tick(Time::from_millis(16));
+/// assert!(seat.went_down(horn) && seat.is_down(horn));
+///
+/// seat.tick(Time::from_millis(33));
+/// assert!(!seat.went_down(horn) && seat.is_down(horn));
+/// # Ok::<(), swap_knot::SheetError>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct Seat {
+    rig: Rig,
+    state: State,
+}
+
+/// Whether an action began or ended.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Edge {
+    /// It went on.
+    Began,
+    /// It went off, for whatever reason.
+    Ended,
+}
+
+/// Something that an action did, in the order in which it happened.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub struct Happened {
+    /// When.
+    pub at: Time,
+    /// The action.
+    pub action: ActionId,
+    /// The arm, if it is an arm that began or ended rather than the whole action.
+    pub arm: Option<Arm>,
+    /// Began or ended; every beginning has exactly one end.
+    pub edge: Edge,
+}
+
+impl Seat {
+    /// A player who plays with that rig.
+    pub fn new(rig: Rig) -> Seat {
+        let mut state = State::new(rig.wiring());
+        let first = rig.sheet().situations().next().map(|(id, _)| id);
+        state.stack.extend(first);
+        state.refresh_live(&rig);
+        Seat { rig, state }
+    }
+
+    /// The rig in use.
+    pub fn rig(&self) -> &Rig {
+        &self.rig
+    }
+
+    /// Changes the rig in the middle of play.
+    ///
+    /// Whatever is on ends once; what is still held stays silent until it is let go and pressed
+    /// again. Situations are kept by name where the sheet is another one.
+    pub fn set_rig(&mut self, rig: Rig) {
+        if rig == self.rig {
+            return;
+        }
+        self.state.end_all(self.rig.wiring());
+        let names = |id: &SituationId| rig.sheet().find_situation(&self.rig.sheet().situation(*id).name);
+        let stack = self.state.stack.iter().filter_map(names).collect();
+        self.state.rewire(rig.wiring(), stack);
+        self.state.refresh_live(&rig);
+        self.rig = rig;
+    }
+
+    /// Takes an event in. Costs by the bindings it can touch, and allocates nothing once warm.
+    pub fn feed(&mut self, event: &Event) {
+        self.state.feed(self.rig.wiring(), event);
+    }
+
+    /// Closes the frame: from here on the answers speak of what was fed since the last tick.
+    pub fn tick(&mut self, now: Time) {
+        self.state.tick(self.rig.wiring(), now);
+    }
+
+    /// What happened between the last two ticks, in order.
+    pub fn happened(&self) -> &[Happened] {
+        &self.state.happened
+    }
+
+    /// The device kind that the player is using, for prompts.
+    pub fn device_kind(&self) -> DeviceKind {
+        self.state.kind.current()
+    }
+
+    /// Whether the device kind changed between the last two ticks.
+    pub fn device_kind_changed(&self) -> bool {
+        self.state.kind_changed
+    }
+
+    /// Holds the device kind fast, for testing; `None` follows the player again.
+    pub fn force_device_kind(&mut self, kind: Option<DeviceKind>) {
+        self.state.kind.force(kind);
+    }
+}

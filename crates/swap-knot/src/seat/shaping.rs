@@ -1,0 +1,95 @@
+//! Feel carried out: dead zones, curves, ramps.
+
+use crate::input::Time;
+use crate::sheet::{DeadZone, DeadZoneForm, Feel};
+
+/// A number from a device, brought into −1 to 1; what is not a number counts as rest.
+pub(super) fn real(value: f32) -> f32 {
+    if value.is_nan() { 0.0 } else { value.clamp(-1.0, 1.0) }
+}
+
+/// One amount from 0 to 1: dead zone cut away and the rest stretched, then curve and sensitivity.
+pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
+    let amount = cut(&feel.dead_zone, raw);
+    if amount <= 0.0 {
+        return 0.0;
+    }
+    (bend(feel, amount) * feel.sensitivity).min(1.0)
+}
+
+/// Two axes at once: as [`amount`], keeping the direction, at most 1 long.
+pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> [f32; 2] {
+    let turned = [
+        if feel.invert[0] { -x } else { x },
+        if feel.invert[1] { -y } else { y },
+    ];
+    let cut = match feel.dead_zone.form {
+        DeadZoneForm::Axis => turned.map(|v| cut(&feel.dead_zone, v.abs()).copysign(v)),
+        DeadZoneForm::Round => {
+            let length = turned[0].hypot(turned[1]);
+            scaled(turned, length, cut(&feel.dead_zone, length))
+        }
+    };
+    let length = cut[0].hypot(cut[1]);
+    if length <= 0.0 {
+        return [0.0; 2];
+    }
+    let wanted = bend(feel, length.min(1.0)) * feel.sensitivity;
+    scaled(cut, length, wanted.min(1.0))
+}
+
+fn scaled(v: [f32; 2], length: f32, wanted: f32) -> [f32; 2] {
+    if length <= 0.0 || wanted <= 0.0 {
+        return [0.0; 2];
+    }
+    v.map(|c| c * (wanted / length))
+}
+
+fn cut(zone: &DeadZone, raw: f32) -> f32 {
+    ((raw - zone.inner) / (zone.outer - zone.inner)).clamp(0.0, 1.0)
+}
+
+fn bend(feel: &Feel, amount: f32) -> f32 {
+    if feel.curve == 1.0 { amount } else { amount.powf(feel.curve) }
+}
+
+/// An amount on its way to a target at a steady pace.
+///
+/// It is worked out from when it set off, not step by step, so that it does not depend on the
+/// frame rate.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct Ramp {
+    from: f32,
+    target: f32,
+    started: Time,
+    /// Seconds from rest to full; 0 is at once.
+    pace: f32,
+}
+
+impl Ramp {
+    /// Sets off towards a target.
+    pub(super) fn head_for(&mut self, target: f32, pace: f32, now: Time) {
+        self.from = self.at(now);
+        self.target = target;
+        self.started = now;
+        self.pace = pace;
+    }
+
+    /// Where it is.
+    pub(super) fn at(&self, now: Time) -> f32 {
+        if self.pace <= 0.0 {
+            return self.target;
+        }
+        let gone = now.since(self.started).as_secs_f32() / self.pace;
+        if self.target > self.from {
+            (self.from + gone).min(self.target)
+        } else {
+            (self.from - gone).max(self.target)
+        }
+    }
+
+    /// Whether it has arrived.
+    pub(super) fn done(&self, now: Time) -> bool {
+        self.at(now) == self.target
+    }
+}
