@@ -1,14 +1,116 @@
-//! Full remapping of keys and buttons for games.
+//! Full remapping of keys and buttons for games: a game declares what its player can *do*, and
+//! Swap Knot turns device events into those actions, lets the player move every action to another
+//! key, button, stick or chord without tying themselves into a knot, keeps what they chose, and
+//! tells the game what to print in every prompt, on the player's own layout and device.
+//!
+//! # Example: declare, play, remap, keep, prompt
+//! ```
+//! use swap_knot::{
+//!     Bind, DeviceId, Draft, Event, EventKind, Layout, Locker, Place, Profile, Prompt, Rig, Seat,
+//!     Settle, Sheet, Slug, Time,
+//! };
+//!
+//! // Declare: a readable text file, usually beside the game's other data.
+//! let sheet = Sheet::from_toml(r#"
+//!     game = "slack-water"
+//!     [actions.cast-off]
+//!     bind = ["Space", "pad:south"]
+//!     [actions.coil-rope]
+//!     bind = ["KeyE", "pad:west"]
+//! "#)?;
+//! let cast_off = sheet.find("cast-off").expect("declared above");
+//!
+//! // Play: feed events, tick, ask.
+//! let mut seat = Seat::new(Rig::new(&sheet, &Profile::new("Ada"), &Layout::us()));
+//! let key = |place, down| Event {
+//!     at: Time::from_millis(5),
+//!     device: DeviceId(0),
+//!     what: EventKind::Key { place, down, text: None },
+//! };
+//! seat.feed(&key(Place::Space, true));
+//! seat.tick(Time::from_millis(16));
+//! assert!(seat.went_down(cast_off));
+//!
+//! // Remap: a taken key is a question with worked-out ways to settle it.
+//! let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+//! let cell = sheet.defaults_of(cast_off)[0].cell;
+//! if let Bind::Asks(question) = draft.bind(cell, Place::KeyE.into())? {
+//!     draft.answer(question, Settle::Swap)?;
+//! }
+//! seat.set_rig(draft.apply()?);
+//!
+//! // Keep: only the differences, in a file that survives a power cut.
+//! # let folder = tempfile::tempdir()?;
+//! # let folder = folder.path();
+//! let locker = Locker::open(folder)?;
+//! locker.save(&Slug::from_title("Ada"), draft.profile(), &sheet)?;
+//!
+//! // Prompt: what the player reads is what they can press.
+//! let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
+//! let text = prompt.render(seat.rig(), seat.device_kind()).to_string();
+//! assert_eq!(text, "Press E to leave");
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
+//!
+//! # What it does, and what it does not
+//! - It reads no device and opens no window: an adapter hands [`Event`]s in. It has no clock: time
+//!   comes with events and ticks, so a [`Trace`] replays exactly.
+//! - It never panics on bad input. Errors are values that say what is wrong, where, and what to do.
+//! - It touches no file but those of a [`Locker`].
+//!
+//! # Contents
+//! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`]
+//! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
+//! - Where the player lives: [`Layout`], [`LayoutLearner`]
+//! - Play: [`Rig`], [`Seat`]
+//! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
+//! - Keep: [`Profile`], [`Locker`]
+//! - Prompt: [`Prompt`], [`input_name`]
+
+mod conflict;
+mod draft;
 mod input;
 mod layout;
+mod locker;
 mod nearest;
 mod profile;
+mod prompt;
 mod rig;
-pub use input::*;
-pub use layout::{Board, Layout, LayoutLearner, Level, Typed};
 mod seat;
 mod sheet;
-pub use seat::{Edge, Happened, Seat};
-pub use sheet::*;
+
+// Inputs and their text.
+pub use input::{
+    Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, HidInput, Input,
+    InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES, PadButton, Place, Platform,
+    Side, Sign, Stick, Time, TouchName, TouchNameError, Trace, TraceEntry, TraceError,
+    WRITING_PLACES, is_writing_place,
+};
+
+// Declare.
+pub use sheet::{
+    Action, ActionId, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover, DeadZone,
+    DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite, Preset, Row, Shape,
+    Sheet, SheetError, Situation, SituationId, Timing,
+};
+
+// Where the player lives.
+pub use layout::{Board, Layout, LayoutLearner, Level, Typed};
+
+// Play.
 pub use rig::{Bound, Origin, Rig, RigNote};
+pub use seat::{Edge, Happened, Seat};
+
+// Remap.
+pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of};
+pub use draft::{
+    Bind, Change, Draft, Effect, Heard, Listener, ListenerOptions, MenuCell, MenuRow, Question,
+    Refusal, RefusedInput, Reset, Settle, Way,
+};
+
+// Keep.
+pub use locker::{LoadNote, Loaded, Locker, LockerError, Slug, SlugError};
 pub use profile::{Profile, ProfileError};
+
+// Prompt.
+pub use prompt::{InputPiece, Piece, Prompt, PromptError, Rendered, chord_name, input_name};

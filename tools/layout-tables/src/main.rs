@@ -21,7 +21,9 @@ fn main() -> ExitCode {
     match run(check) {
         Ok(true) => ExitCode::SUCCESS,
         Ok(false) => {
-            eprintln!("the shipped tables differ from this machine's database; run without --check");
+            eprintln!(
+                "the shipped tables differ from this machine's database; run without --check"
+            );
             ExitCode::FAILURE
         }
         Err(e) => {
@@ -33,8 +35,8 @@ fn main() -> ExitCode {
 
 /// Writes the tables, or with `check` compares them; `false` when they differ.
 fn run(check: bool) -> Result<bool, Box<dyn Error>> {
-    let path = Path::new(env!("CARGO_MANIFEST_DIR"))
-        .join("../../crates/swap-knot/src/layout/tables.txt");
+    let path =
+        Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/swap-knot/src/layout/tables.txt");
     let made = tables()?;
     if check {
         return Ok(std::fs::read_to_string(path)? == made);
@@ -51,7 +53,10 @@ fn tables() -> Result<String, Box<dyn Error>> {
          # `uXXXX` for what cannot be shown.\n",
     );
     let context = Context::default();
-    for line in LIST.lines().filter(|l| !l.trim().is_empty() && !l.starts_with('#')) {
+    for line in LIST
+        .lines()
+        .filter(|l| !l.trim().is_empty() && !l.starts_with('#'))
+    {
         let words: Vec<&str> = line.split_whitespace().collect();
         let [name, layout, variant, board] = words[..] else {
             return Err(format!("layouts.txt: `{line}` wants four words").into());
@@ -82,9 +87,13 @@ fn group_title(text: &str) -> Option<String> {
 /// What a key types on a level, as a word of the table.
 fn word(map: &kbvm::xkb::Keymap, code: u32, level: usize) -> String {
     const NOTHING: &str = "--";
-    let key = map.keys().find(|k| k.keycode() == Keycode::from_evdev(code));
+    let key = map
+        .keys()
+        .find(|k| k.keycode() == Keycode::from_evdev(code));
     let group = key.and_then(|k| k.groups().next().flatten());
-    let symbols = group.and_then(|g| g.levels().nth(level)).map(|l| l.symbols());
+    let symbols = group
+        .and_then(|g| g.levels().nth(level))
+        .map(|l| l.symbols());
     let Some(&[symbol]) = symbols else {
         return NOTHING.to_owned();
     };
@@ -152,7 +161,17 @@ fn evdev(place: Place) -> u32 {
             ),
             (
                 &[
-                    KeyQ, KeyW, KeyE, KeyR, KeyT, KeyY, KeyU, KeyI, KeyO, KeyP, BracketLeft,
+                    KeyQ,
+                    KeyW,
+                    KeyE,
+                    KeyR,
+                    KeyT,
+                    KeyY,
+                    KeyU,
+                    KeyI,
+                    KeyO,
+                    KeyP,
+                    BracketLeft,
                     BracketRight,
                 ],
                 16,
@@ -166,7 +185,9 @@ fn evdev(place: Place) -> u32 {
             ),
             (&[Backslash], 43),
             (
-                &[KeyZ, KeyX, KeyC, KeyV, KeyB, KeyN, KeyM, Comma, Period, Slash],
+                &[
+                    KeyZ, KeyX, KeyC, KeyV, KeyB, KeyN, KeyM, Comma, Period, Slash,
+                ],
                 44,
             ),
         ]

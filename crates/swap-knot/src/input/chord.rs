@@ -61,7 +61,11 @@ impl Chord {
             if !can_be_held(part) {
                 return Err(ChordError::NotHoldable(part));
             }
-            if held[i + 1..].iter().chain([&input]).any(|&o| overlap(part, o)) {
+            if held[i + 1..]
+                .iter()
+                .chain([&input])
+                .any(|&o| overlap(part, o))
+            {
                 return Err(ChordError::Twice(part));
             }
         }

@@ -13,6 +13,7 @@ mod pad;
 mod place;
 mod text;
 mod touch;
+mod trace;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
 pub use direction::{Direction, Side, Sign};
@@ -22,10 +23,11 @@ pub use keyboard_types::Code as Place;
 pub use modifier::{Modifier, Platform};
 pub use mouse::MouseButton;
 pub use pad::{PadButton, Stick};
-pub use place::{PLACES, WRITING_PLACES, is_writing_place};
 pub(crate) use place::writing_index;
+pub use place::{PLACES, WRITING_PLACES, is_writing_place};
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};
+pub use trace::{Trace, TraceEntry, TraceError};
 
 /// One thing on a device that can be pressed, pulled or moved.
 ///
@@ -161,6 +163,30 @@ impl Input {
             Input::Hid(h) => h.shape(),
             Input::Touch(_) => InputShape::Touch,
         }
+    }
+
+    /// Every input that has a word of its own: all but letters, touch inputs and numbered buttons.
+    pub fn all_named() -> impl Iterator<Item = Input> {
+        let sticks = Stick::ALL.into_iter().flat_map(|stick| {
+            let halves = Direction::ALL.map(|d| Input::PadStickHalf(stick, d));
+            std::iter::once(Input::PadStick(stick)).chain(halves)
+        });
+        let axes = HidAxis::ALL.iter().flat_map(|&axis| {
+            [
+                HidInput::Axis(axis),
+                HidInput::Half(axis, Sign::Positive),
+                HidInput::Half(axis, Sign::Negative),
+            ]
+        });
+        let hats = Direction::ALL.map(HidInput::Hat);
+        (Modifier::ALL.into_iter().map(Input::Modifier))
+            .chain(PLACES.iter().copied().map(Input::Key))
+            .chain(MouseButton::NAMED.map(Input::MouseButton))
+            .chain([Input::MouseMove])
+            .chain(Direction::ALL.map(Input::Wheel))
+            .chain(PadButton::ALL.iter().copied().map(Input::PadButton))
+            .chain(sticks)
+            .chain(hats.into_iter().chain(axes).map(Input::Hid))
     }
 
     /// Whether it is a modifier key: either side, or one side by place.

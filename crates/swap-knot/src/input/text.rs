@@ -61,7 +61,10 @@ impl fmt::Display for InputError {
             Kind::Empty => f.write_str(
                 "an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`",
             ),
-            Kind::TooLong => write!(f, "longer than {MAX_TEXT} bytes, which no input or chord is"),
+            Kind::TooLong => write!(
+                f,
+                "longer than {MAX_TEXT} bytes, which no input or chord is"
+            ),
             Kind::Unknown { word, nearest } => {
                 write!(f, "`{word}` is not an input")?;
                 match nearest {
@@ -81,9 +84,9 @@ impl fmt::Display for InputError {
                 "buttons of other controllers are numbered from 1 to {}",
                 HidInput::LAST_BUTTON
             ),
-            Kind::Letter => {
-                f.write_str("`letter:` wants exactly one character that a key types, as in `letter:i`")
-            }
+            Kind::Letter => f.write_str(
+                "`letter:` wants exactly one character that a key types, as in `letter:i`",
+            ),
             Kind::Touch(e) => e.fmt(f),
             Kind::Chord(e) => e.fmt(f),
             Kind::NotPlain => f.write_str("a single input is wanted here, not a chord"),
@@ -284,22 +287,7 @@ fn known_hid(word: &str) -> Option<Input> {
 
 /// Every fixed word there is, to find the nearest one to a mistake.
 fn vocabulary() -> Vec<String> {
-    let mut all: Vec<Input> = Modifier::ALL.map(Input::Modifier).to_vec();
-    all.extend(PLACES.iter().copied().map(Input::Key));
-    all.extend(MouseButton::NAMED.map(Input::MouseButton));
-    all.push(Input::MouseMove);
-    all.extend(Direction::ALL.map(Input::Wheel));
-    all.extend(PadButton::ALL.iter().copied().map(Input::PadButton));
-    for stick in Stick::ALL {
-        all.push(Input::PadStick(stick));
-        all.extend(Direction::ALL.map(|d| Input::PadStickHalf(stick, d)));
-    }
-    all.extend(Direction::ALL.map(|d| Input::Hid(HidInput::Hat(d))));
-    for &axis in HidAxis::ALL {
-        all.push(Input::Hid(HidInput::Axis(axis)));
-        all.extend([Sign::Positive, Sign::Negative].map(|s| Input::Hid(HidInput::Half(axis, s))));
-    }
-    all.iter().map(Input::to_string).collect()
+    Input::all_named().map(|i| i.to_string()).collect()
 }
 
 impl fmt::Display for Input {

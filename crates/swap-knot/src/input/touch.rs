@@ -15,7 +15,10 @@ pub struct TouchName {
 
 /// A text that is no [`TouchName`].
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
-#[error("a touch name has 1 to {} lower-case letters, digits or hyphens", TouchName::MAX)]
+#[error(
+    "a touch name has 1 to {} lower-case letters, digits or hyphens",
+    TouchName::MAX
+)]
 #[non_exhaustive]
 pub struct TouchNameError;
 

@@ -66,7 +66,9 @@ impl LayoutLearner {
     /// The shipped layout that agrees with the newest press and with most of those before it.
     fn best(&mut self, place: Place, character: char) -> Option<Layout> {
         if self.candidates.is_empty() {
-            self.candidates = Layout::shipped_names().filter_map(Layout::shipped).collect();
+            self.candidates = Layout::shipped_names()
+                .filter_map(Layout::shipped)
+                .collect();
         }
         let mut best: Option<(usize, &Layout)> = None;
         for layout in &self.candidates {

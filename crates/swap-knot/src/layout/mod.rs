@@ -153,7 +153,8 @@ impl Layout {
             let has = |t: &Option<Typed>| t.is_some_and(|t| !t.dead && t.character == letter);
             let mut keys = WRITING_PLACES.into_iter().zip(level);
             let on_board = |p: Place| self.board().has(p);
-            keys.find(|(place, t)| on_board(*place) && has(t)).map(|(place, _)| place)
+            keys.find(|(place, t)| on_board(*place) && has(t))
+                .map(|(place, _)| place)
         });
         own.or_else(|| {
             (letter.is_ascii_alphabetic() && !self.has_latin() && self.name() != "us")

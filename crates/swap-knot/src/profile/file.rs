@@ -18,14 +18,21 @@ pub struct ProfileError {
     line: Option<usize>,
     column: usize,
     message: String,
+    newer: bool,
 }
 
 impl ProfileError {
+    /// Whether it was written by a newer version, so that the file itself is fine.
+    pub fn is_newer(&self) -> bool {
+        self.newer
+    }
+
     fn new(message: impl Into<String>) -> Self {
         ProfileError {
             line: None,
             column: 1,
             message: message.into(),
+            newer: false,
         }
     }
 }
@@ -62,9 +69,12 @@ impl Profile {
         match take_integer(&mut table, "format") {
             Some(FORMAT) => {}
             Some(other) if other > FORMAT => {
-                return Err(ProfileError::new(format!(
-                    "written by a newer version of the game (format {other}, this one reads {FORMAT}); update the game to use it"
-                )));
+                return Err(ProfileError {
+                    newer: true,
+                    ..ProfileError::new(format!(
+                        "written by a newer version of the game (format {other}, this one reads {FORMAT}); update the game to use it"
+                    ))
+                });
             }
             _ => {
                 return Err(ProfileError::new(format!(
@@ -142,7 +152,9 @@ impl Profile {
         }
         let mut rows = self.kept_rows.clone();
         for (row, columns) in &self.cells {
-            let row = rows.entry(row.clone()).or_insert_with(|| Value::Table(Table::new()));
+            let row = rows
+                .entry(row.clone())
+                .or_insert_with(|| Value::Table(Table::new()));
             if let Value::Table(row) = row {
                 row.extend(columns.iter().map(|(c, s)| (c.to_string(), s.to_value())));
             }
@@ -205,5 +217,6 @@ fn broken(text: &str, error: &toml::de::Error) -> ProfileError {
         line: Some(before.matches('\n').count() + 1),
         column: before[line_start..].chars().count() + 1,
         message: error.message().to_owned(),
+        newer: false,
     }
 }

@@ -110,7 +110,11 @@ impl Profile {
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.
     pub fn get(&self, sheet: &Sheet, cell: Cell) -> Option<Option<&Chord>> {
-        match self.cells.get(&sheet.row_name(cell.row))?.get(&cell.column)? {
+        match self
+            .cells
+            .get(&sheet.row_name(cell.row))?
+            .get(&cell.column)?
+        {
             Setting::Chord(chord) => Some(chord.as_ref()),
             Setting::Kept(_) => None,
         }

@@ -1,6 +1,8 @@
 //! Physical controls as small numbers.
 
-use crate::input::{Direction, HidAxis, HidInput, Input, MouseButton, PadButton, Place, Sign, Stick};
+use crate::input::{
+    Direction, HidAxis, HidInput, Input, MouseButton, PadButton, Place, Sign, Stick,
+};
 
 /// A physical control: a number that indexes the flat tables of rig and seat.
 ///

@@ -65,7 +65,7 @@ pub enum RigNote {
 /// The bindings in force, ordered by cell; actions that are off have none.
 ///
 /// The profile wins over the preset, the preset over the sheet, cell by cell.
-pub(super) fn bindings(sheet: &Sheet, profile: &Profile) -> (Vec<Bound>, Vec<RigNote>) {
+pub(crate) fn bindings(sheet: &Sheet, profile: &Profile) -> (Vec<Bound>, Vec<RigNote>) {
     let mut notes = Vec::new();
     let mut changed: BTreeMap<Cell, (Option<Chord>, Origin)> = BTreeMap::new();
     if let Some(name) = profile.preset() {
@@ -122,7 +122,9 @@ pub(crate) fn suits(sheet: &Sheet, cell: Cell, chord: &Chord) -> Result<(), Stri
     let kind = ColumnKind::of(chord.device_kind());
     if kind != cell.column.kind {
         let column = cell.column;
-        return Err(format!("`{chord}` is a {kind} input and cannot stand in column {column}"));
+        return Err(format!(
+            "`{chord}` is a {kind} input and cannot stand in column {column}"
+        ));
     }
     fits(chord, cell.row, sheet.action(cell.row.action).shape)
 }

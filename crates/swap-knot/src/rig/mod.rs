@@ -9,7 +9,8 @@ use std::sync::Arc;
 
 pub(crate) use control::Control;
 pub use effective::{Bound, Origin, RigNote};
-pub(crate) use wiring::{ActionWiring, Part, Route, Wire, Wiring};
+pub(crate) use effective::{bindings as effective_bindings, suits};
+pub(crate) use wiring::{ActionWiring, Part, Wire, Wiring};
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
 use crate::layout::Layout;

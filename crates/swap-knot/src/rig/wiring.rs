@@ -1,7 +1,7 @@
 //! The flat tables that a seat plays on.
 
-use super::effective::{Bound, RigNote};
 use super::Control;
+use super::effective::{Bound, RigNote};
 use crate::input::{DeviceKind, Input, InputShape, Platform, TouchName};
 use crate::layout::Layout;
 use crate::sheet::{ActionId, Feel, Manner, Shape, Sheet, Timing};
@@ -110,7 +110,11 @@ fn controls(
 ) -> Vec<Control> {
     match input {
         Input::Modifier(m) => m.places(platform).map(Control::key).to_vec(),
-        Input::Letter(letter) => layout.place_of(letter).map(Control::key).into_iter().collect(),
+        Input::Letter(letter) => layout
+            .place_of(letter)
+            .map(Control::key)
+            .into_iter()
+            .collect(),
         Input::Touch(name) => {
             let at = touch_names.iter().position(|n| *n == name);
             let at = at.unwrap_or_else(|| {

@@ -45,7 +45,9 @@ impl State {
             return;
         }
         let slot = self.devices.slot(device);
-        let at = self.devices.set(slot, control.index(), at.map(shaping::real));
+        let at = self
+            .devices
+            .set(slot, control.index(), at.map(shaping::real));
         self.follow(wiring, control, at);
     }
 
@@ -138,7 +140,11 @@ impl State {
             let wire = &wiring.wires[usize::from(index)];
             let feel = &wiring.feels[usize::from(wire.feel)];
             let scaled = |axis: usize| {
-                let turned = if feel.invert[axis] { -by[axis] } else { by[axis] };
+                let turned = if feel.invert[axis] {
+                    -by[axis]
+                } else {
+                    by[axis]
+                };
                 let real = if turned.is_finite() { turned } else { 0.0 };
                 real * feel.sensitivity
             };

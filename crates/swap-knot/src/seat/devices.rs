@@ -76,7 +76,10 @@ impl Devices {
     pub(super) fn level(&self, control: usize) -> [f32; 2] {
         let square = |[x, y]: [f32; 2]| x * x + y * y;
         let all = self.slots.iter().filter_map(|d| d.levels.get(control));
-        all.fold([0.0; 2], |best, &l| if square(l) > square(best) { l } else { best })
+        all.fold(
+            [0.0; 2],
+            |best, &l| if square(l) > square(best) { l } else { best },
+        )
     }
 
     /// Forgets where the analog controls of a device are; answers which were away from rest.

@@ -98,7 +98,10 @@ impl Seat {
             return;
         }
         self.state.end_all(self.rig.wiring());
-        let names = |id: &SituationId| rig.sheet().find_situation(&self.rig.sheet().situation(*id).name);
+        let names = |id: &SituationId| {
+            rig.sheet()
+                .find_situation(&self.rig.sheet().situation(*id).name)
+        };
         let stack = self.state.stack.iter().filter_map(names).collect();
         self.state.rewire(rig.wiring(), stack);
         self.state.refresh_live(&rig);

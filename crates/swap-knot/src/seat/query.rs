@@ -4,7 +4,8 @@ use std::time::Duration;
 
 use super::Seat;
 use super::state::PortState;
-use crate::rig::Wiring;
+use crate::input::{HidInput, Input, MouseButton};
+use crate::rig::{Control, Wiring};
 use crate::sheet::{ActionId, Arm, Row};
 
 /// Which state answers for a row.
@@ -106,6 +107,33 @@ impl Seat {
             Some((gone / whole).min(1.0))
         });
         progress.fold(0.0, f32::max)
+    }
+
+    /// Every input that is down or away from rest, for a listener to wait for.
+    pub fn inputs_down(&self) -> Vec<Input> {
+        let numbered = (6..=MouseButton::LAST)
+            .filter_map(MouseButton::from_number)
+            .map(Input::MouseButton)
+            .chain((1..=HidInput::LAST_BUTTON).map(|n| Input::Hid(HidInput::Button(n))));
+        let touch = self
+            .rig
+            .wiring()
+            .touch_names
+            .iter()
+            .copied()
+            .map(Input::Touch);
+        (Input::all_named().chain(numbered).chain(touch))
+            .filter(|&input| {
+                let control = match input {
+                    Input::Touch(name) => self.rig.wiring().touch(name),
+                    fixed => Control::of_fixed(fixed),
+                };
+                control.is_some_and(|c| {
+                    let held = self.state.down.get(c.index()).is_some_and(|d| *d != 0);
+                    held || self.state.devices.level(c.index()) != [0.0; 2]
+                })
+            })
+            .collect()
     }
 
     fn place(&self, row: Row) -> Place {

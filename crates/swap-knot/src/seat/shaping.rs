@@ -5,7 +5,11 @@ use crate::sheet::{DeadZone, DeadZoneForm, Feel};
 
 /// A number from a device, brought into −1 to 1; what is not a number counts as rest.
 pub(super) fn real(value: f32) -> f32 {
-    if value.is_nan() { 0.0 } else { value.clamp(-1.0, 1.0) }
+    if value.is_nan() {
+        0.0
+    } else {
+        value.clamp(-1.0, 1.0)
+    }
 }
 
 /// One amount from 0 to 1: dead zone cut away and the rest stretched, then curve and sensitivity.
@@ -50,7 +54,11 @@ fn cut(zone: &DeadZone, raw: f32) -> f32 {
 }
 
 fn bend(feel: &Feel, amount: f32) -> f32 {
-    if feel.curve == 1.0 { amount } else { amount.powf(feel.curve) }
+    if feel.curve == 1.0 {
+        amount
+    } else {
+        amount.powf(feel.curve)
+    }
 }
 
 /// An amount on its way to a target at a steady pace.

@@ -62,12 +62,14 @@ impl State {
             let Some(at) = self.stack.iter().position(|o| o == s) else {
                 return false;
             };
-            self.stack[at + 1..].iter().all(|&above| match sheet.situation(above).cover {
-                _ if sheet.situation(above).over.is_empty() => true,
-                Cover::None => true,
-                Cover::All => action.while_paused || action.situations.contains(&above),
-                Cover::Used => !uses(sheet, wiring, above, wire),
-            })
+            self.stack[at + 1..]
+                .iter()
+                .all(|&above| match sheet.situation(above).cover {
+                    _ if sheet.situation(above).over.is_empty() => true,
+                    Cover::None => true,
+                    Cover::All => action.while_paused || action.situations.contains(&above),
+                    Cover::Used => !uses(sheet, wiring, above, wire),
+                })
         })
     }
 
@@ -101,8 +103,12 @@ fn uses(sheet: &Sheet, wiring: &Wiring, situation: SituationId, wire: &Wire) -> 
     let control: Control = wire.control;
     wiring.completed_by(control).iter().any(|&other| {
         let other = &wiring.wires[usize::from(other)];
-        let in_it = sheet.action(ActionId::new(other.action)).situations.contains(&situation);
-        in_it && other.action != wire.action
+        let in_it = sheet
+            .action(ActionId::new(other.action))
+            .situations
+            .contains(&situation);
+        in_it
+            && other.action != wire.action
             && (other.held_len == 0 || wiring.held_of(other) == wiring.held_of(wire))
     })
 }

@@ -217,13 +217,7 @@ impl State {
         self.plane(wiring, Control::stick(stick), at, device);
     }
 
-    fn axis(
-        &mut self,
-        wiring: &Wiring,
-        axis: HidAxis,
-        value: f32,
-        device: crate::input::DeviceId,
-    ) {
+    fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: crate::input::DeviceId) {
         let value = super::shaping::real(value);
         for (sign, part) in [(Sign::Positive, value), (Sign::Negative, -value)] {
             self.pull(wiring, Control::hid_half(axis, sign), part.max(0.0), device);

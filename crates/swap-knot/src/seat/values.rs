@@ -29,7 +29,11 @@ impl State {
         } else {
             feel.ramp_down
         };
-        let full = if pressed { feel.sensitivity.min(1.0) } else { 0.0 };
+        let full = if pressed {
+            feel.sensitivity.min(1.0)
+        } else {
+            0.0
+        };
         state.ramp.head_for(target.max(full), pace, self.now);
         if pace > 0.0 && !self.ramping.contains(&port) {
             self.ramping.push(port);

@@ -10,7 +10,13 @@ impl State {
     /// A button went down or up on a device. Doubled and missing events are told by the device's
     /// bit: a press counts only if it was up, and a release only if it was down.
     #[inline]
-    pub(super) fn button(&mut self, wiring: &Wiring, control: Control, down: bool, device: DeviceId) {
+    pub(super) fn button(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        down: bool,
+        device: DeviceId,
+    ) {
         let bit = 1_u16 << self.devices.slot(device);
         let held_by = &mut self.down[control.index()];
         let before = *held_by;
@@ -88,7 +94,10 @@ impl State {
         MODIFIERS.map(Control::key).into_iter().all(|modifier| {
             !self.is_down(modifier)
                 || wire.control == modifier
-                || wiring.held_of(wire).iter().any(|pair| pair.contains(&modifier))
+                || wiring
+                    .held_of(wire)
+                    .iter()
+                    .any(|pair| pair.contains(&modifier))
         })
     }
 
@@ -219,7 +228,11 @@ impl State {
     #[cold]
     pub(super) fn run_timers(&mut self, wiring: &Wiring, until: Time) {
         while self.next_timer <= until {
-            let Some(at) = self.timers.iter().position(|&(due, _)| due == self.next_timer) else {
+            let Some(at) = self
+                .timers
+                .iter()
+                .position(|&(due, _)| due == self.next_timer)
+            else {
                 break;
             };
             let (due, index) = self.timers.remove(at);

@@ -98,6 +98,8 @@ impl Action {
 
     /// What the player reads for an arm.
     pub fn arm_title(&self, arm: Arm) -> &str {
-        self.arm_titles[arm as usize].as_deref().unwrap_or(&self.title)
+        self.arm_titles[arm as usize]
+            .as_deref()
+            .unwrap_or(&self.title)
     }
 }

@@ -128,7 +128,10 @@ impl fmt::Display for Column {
 
 /// A text that is no [`Column`].
 #[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
-#[error("a column is keyboard, gamepad, touch or other, and a number from 1 to {}, as in `keyboard-1`", Column::LAST)]
+#[error(
+    "a column is keyboard, gamepad, touch or other, and a number from 1 to {}, as in `keyboard-1`",
+    Column::LAST
+)]
 #[non_exhaustive]
 pub struct ColumnError;
 

@@ -18,8 +18,8 @@ pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, Row};
 pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch};
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
+pub(crate) use read::{UNBOUND, fits};
 pub use shape::{Arm, Manner, Shape};
-pub(crate) use read::{UNBOUND, cell_chord, fits};
 pub use situation::{Cover, Situation};
 
 use crate::input::{Chord, Input};
@@ -272,7 +272,10 @@ impl Sheet {
 
     /// Two situations, one of each action, in which both can be live on one input.
     pub fn meeting(&self, a: &Action, b: &Action) -> Option<(SituationId, SituationId)> {
-        let pairs = a.situations.iter().flat_map(|&x| b.situations.iter().map(move |&y| (x, y)));
+        let pairs = a
+            .situations
+            .iter()
+            .flat_map(|&x| b.situations.iter().map(move |&y| (x, y)));
         pairs.into_iter().find(|&(x, y)| {
             let n = self.0.situations.len();
             self.0.meets[x.index() * n + y.index()]

@@ -17,7 +17,10 @@ use crate::sheet::{
 /// Learns the names of all actions, so that one can speak of another further down.
 pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {
     let Some(value) = top.value("actions") else {
-        report.add(0, "the sheet declares no action; add one, as in `[actions.horn]`");
+        report.add(
+            0,
+            "the sheet declares no action; add one, as in `[actions.horn]`",
+        );
         return;
     };
     let Some(table) = Fields::of(value, "`actions`", report) else {
@@ -26,10 +29,15 @@ pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut 
     for (i, (name, span, _)) in table.entries().enumerate() {
         check_name("action", name, span.start, report);
         if i >= Sheet::MAX_ACTIONS {
-            report.add(span.start, format!("a sheet has at most {} actions", Sheet::MAX_ACTIONS));
+            report.add(
+                span.start,
+                format!("a sheet has at most {} actions", Sheet::MAX_ACTIONS),
+            );
             return;
         }
-        names.actions.insert(name.to_owned(), ActionId::new(i as u16));
+        names
+            .actions
+            .insert(name.to_owned(), ActionId::new(i as u16));
         names.action_order.push(name.to_owned());
     }
 }
@@ -77,11 +85,7 @@ struct Reader<'a> {
 }
 
 impl Reader<'_> {
-    fn action(
-        &mut self,
-        value: &Spanned<DeValue<'_>>,
-        report: &mut Report<'_>,
-    ) -> Option<Action> {
+    fn action(&mut self, value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Option<Action> {
         let what = format!("action `{}`", self.name);
         let mut fields = Fields::of(value, &what, report)?;
         let title = fields.string("title", report);
@@ -92,7 +96,8 @@ impl Reader<'_> {
         let shape = shape.unwrap_or(if misspelt { Shape::Plane } else { Shape::Press });
         let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
         if let Some(manner) = manner.filter(|_| shape != Shape::Press) {
-            let message = format!("{what} is a {shape}; only a press has a manner such as {manner}");
+            let message =
+                format!("{what} is a {shape}; only a press has a manner such as {manner}");
             report.add(self.span.start, message);
         }
         let manner = manner.unwrap_or_default();
@@ -134,7 +139,10 @@ impl Reader<'_> {
             arm_titles,
         };
         if action.toggle && shape != Shape::Press {
-            report.add(self.span.start, format!("{what} is a {shape}; only a press can toggle"));
+            report.add(
+                self.span.start,
+                format!("{what} is a {shape}; only a press can toggle"),
+            );
         }
         fields.finish(&what, report);
         Some(action)
@@ -193,8 +201,12 @@ impl Reader<'_> {
             };
             if !allowed {
                 let message = match shape {
-                    Shape::Plane => format!("a plane has no arm `{arm}`; for three axes say `shape = \"space\"`"),
-                    _ => format!("a {shape} has no arm `{arm}`; for directions say `shape = \"line\"` or \"plane\""),
+                    Shape::Plane => format!(
+                        "a plane has no arm `{arm}`; for three axes say `shape = \"space\"`"
+                    ),
+                    _ => format!(
+                        "a {shape} has no arm `{arm}`; for directions say `shape = \"line\"` or \"plane\""
+                    ),
                 };
                 report.add(value.span().start, message);
                 continue;

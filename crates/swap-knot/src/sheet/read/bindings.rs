@@ -6,9 +6,7 @@ use toml::de::DeValue;
 use super::fields::{Fields, Report, no_such, wrong_type};
 use super::{check_name, titled};
 use crate::input::{Chord, InputShape};
-use crate::sheet::{
-    Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet,
-};
+use crate::sheet::{Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet};
 
 /// The word for "nothing is bound here" in presets and profiles.
 pub(crate) const UNBOUND: &str = "unbound";
@@ -63,7 +61,12 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells, report: &mut
         return;
     }
     if value.get_ref().as_table().is_none() {
-        wrong_type("a binding", "an input in quotes, or a table with `on`", value, report);
+        wrong_type(
+            "a binding",
+            "an input in quotes, or a table with `on`",
+            value,
+            report,
+        );
         return;
     }
     let Some(mut fields) = Fields::of(value, "a binding", report) else {
@@ -73,7 +76,10 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells, report: &mut
     let at = fields.value("on").map_or(fields.at, |v| report.inside(v));
     let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
     if let Some(manner) = manner.filter(|_| cells.shape != Shape::Press) {
-        let message = format!("{what} is part of a {}; only a press has a manner such as {manner}", cells.shape);
+        let message = format!(
+            "{what} is part of a {}; only a press has a manner such as {manner}",
+            cells.shape
+        );
         report.add(fields.at, message);
     }
     let strict = fields.boolean("strict", report);
@@ -84,7 +90,10 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells, report: &mut
             let number = number.map(|n| n as u8);
             add(text, at, (manner, strict, number), what, cells, report);
         }
-        None => report.add(fields.at, "a binding needs its input, as in `on = \"KeyW\"`"),
+        None => report.add(
+            fields.at,
+            "a binding needs its input, as in `on = \"KeyW\"`",
+        ),
     }
     fields.finish("a binding", report);
 }
@@ -114,17 +123,30 @@ fn add(
         None => cells.next_column(kind),
     };
     let Some(column) = column else {
-        report.add(at, format!("{what} has more than {} {kind} bindings", Column::LAST));
+        report.add(
+            at,
+            format!("{what} has more than {} {kind} bindings", Column::LAST),
+        );
         return;
     };
     let cell = cells.row.cell(column);
     if let Some(taken) = cells.bindings.iter().find(|b| b.cell == cell) {
-        let message = format!("{what} has `{}` in column {column} already; give `{chord}` another column", taken.chord);
+        let message = format!(
+            "{what} has `{}` in column {column} already; give `{chord}` another column",
+            taken.chord
+        );
         report.add(at, message);
         return;
     }
-    if cells.bindings.iter().any(|b| b.chord == chord && b.manner == manner) {
-        report.add(at, format!("{what} is bound to `{chord}` twice; take one out"));
+    if cells
+        .bindings
+        .iter()
+        .any(|b| b.chord == chord && b.manner == manner)
+    {
+        report.add(
+            at,
+            format!("{what} is bound to `{chord}` twice; take one out"),
+        );
         return;
     }
     cells.bindings.push(Binding {
@@ -151,15 +173,24 @@ pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), String> 
     }
     Err(match (input.shape(), row.arm) {
         (InputShape::Plane, _) => {
-            format!("`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`", one_way(&chord.to_string()))
+            format!(
+                "`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`",
+                one_way(&chord.to_string())
+            )
         }
         (InputShape::Line, _) => {
-            format!("`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`")
+            format!(
+                "`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`"
+            )
         }
         (InputShape::Pulse, _) => {
-            format!("`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger")
+            format!(
+                "`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger"
+            )
         }
-        _ => format!("`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"),
+        _ => format!(
+            "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"
+        ),
     })
 }
 
@@ -187,7 +218,9 @@ pub(super) fn presets(
             continue;
         };
         let title = fields.string("title", report);
-        let bind = fields.value("bind").and_then(|v| Fields::of(v, "`bind`", report));
+        let bind = fields
+            .value("bind")
+            .and_then(|v| Fields::of(v, "`bind`", report));
         let cells = bind.map(|b| rows(&b, sheet, report)).unwrap_or_default();
         out.push(Preset {
             name: name.to_owned(),
@@ -245,7 +278,7 @@ fn rows(
 ///
 /// # Errors
 /// Where in the text it goes wrong, and why.
-pub(crate) fn cell_chord(
+fn cell_chord(
     text: &str,
     row: Row,
     column: Column,
@@ -254,12 +287,15 @@ pub(crate) fn cell_chord(
     if text == UNBOUND {
         return Ok(None);
     }
-    let chord: Chord = text.parse().map_err(|e: crate::input::InputError| {
-        (e.span().start, e.to_string())
-    })?;
+    let chord: Chord = text
+        .parse()
+        .map_err(|e: crate::input::InputError| (e.span().start, e.to_string()))?;
     let kind = ColumnKind::of(chord.device_kind());
     if kind != column.kind {
-        return Err((0, format!("`{chord}` is a {kind} input and cannot stand in column {column}")));
+        return Err((
+            0,
+            format!("`{chord}` is a {kind} input and cannot stand in column {column}"),
+        ));
     }
     fits(&chord, row, sheet.action(row.action).shape).map_err(|why| (0, why))?;
     Ok(Some(chord))

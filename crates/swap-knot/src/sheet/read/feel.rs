@@ -50,22 +50,34 @@ fn dead_zone(fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> Option<Dea
     };
     if value.get_ref().as_table().is_none() {
         zone.inner = number(value).filter(|n| INNER.contains(n)).or_else(|| {
-            wrong_type("`dead-zone`", "a number from 0 to 0.95, or a table", value, report);
+            wrong_type(
+                "`dead-zone`",
+                "a number from 0 to 0.95, or a table",
+                value,
+                report,
+            );
             None
         })?;
         return Some(zone);
     }
     let mut table = Fields::of(value, "`dead-zone`", report)?;
     zone.inner = table.number("inner", INNER, report).unwrap_or(zone.inner);
-    zone.outer = table.number("outer", 0.05..=1.0, report).unwrap_or(zone.outer);
+    zone.outer = table
+        .number("outer", 0.05..=1.0, report)
+        .unwrap_or(zone.outer);
     let forms = [DeadZoneForm::Round, DeadZoneForm::Axis];
     let word = |f| match f {
         DeadZoneForm::Round => "round",
         DeadZoneForm::Axis => "axis",
     };
-    zone.form = table.word("form", &forms, word, report).unwrap_or(zone.form);
+    zone.form = table
+        .word("form", &forms, word, report)
+        .unwrap_or(zone.form);
     if zone.inner >= zone.outer {
-        report.add(table.at, "a dead zone's `inner` edge lies inside its `outer` edge");
+        report.add(
+            table.at,
+            "a dead zone's `inner` edge lies inside its `outer` edge",
+        );
     }
     table.finish("`dead-zone`", report);
     Some(zone)

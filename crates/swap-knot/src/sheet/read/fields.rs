@@ -33,7 +33,10 @@ impl<'s> Report<'s> {
         if self.mistakes.len() >= MAX_MISTAKES {
             return;
         }
-        let line = self.line_starts.partition_point(|&start| start <= at).max(1);
+        let line = self
+            .line_starts
+            .partition_point(|&start| start <= at)
+            .max(1);
         let start = self.line_starts[line - 1];
         let before = self.text.get(start..at).unwrap_or_default();
         self.mistakes.push(Mistake {
@@ -103,7 +106,9 @@ impl<'t, 's> Fields<'t, 's> {
         &self,
     ) -> impl Iterator<Item = (&'t str, Range<usize>, &'t Spanned<DeValue<'s>>)> + use<'t, 's> {
         let table = self.table;
-        table.iter().map(|(k, v)| (k.get_ref().as_ref(), k.span(), v))
+        table
+            .iter()
+            .map(|(k, v)| (k.get_ref().as_ref(), k.span(), v))
     }
 
     pub(crate) fn string(&mut self, key: &'static str, report: &mut Report<'_>) -> Option<&'t str> {
@@ -222,8 +227,16 @@ pub(crate) fn integer(value: &Spanned<DeValue<'_>>) -> Option<u32> {
 }
 
 pub(crate) fn number(value: &Spanned<DeValue<'_>>) -> Option<f32> {
-    let float = value.get_ref().as_float().and_then(|f| f.as_str().parse().ok());
-    let whole = || value.get_ref().as_integer().and_then(|n| n.as_str().parse().ok());
+    let float = value
+        .get_ref()
+        .as_float()
+        .and_then(|f| f.as_str().parse().ok());
+    let whole = || {
+        value
+            .get_ref()
+            .as_integer()
+            .and_then(|n| n.as_str().parse().ok())
+    };
     float.or_else(whole).filter(|n: &f32| n.is_finite())
 }
 

@@ -6,7 +6,7 @@ mod feel;
 pub(crate) mod fields;
 mod situations;
 
-pub(crate) use self::bindings::{UNBOUND, cell_chord, fits};
+pub(crate) use self::bindings::{UNBOUND, fits};
 
 use std::collections::HashMap;
 use std::sync::Arc;
@@ -54,7 +54,11 @@ impl Names {
 }
 
 pub(super) fn read(text: &str, file: Option<&str>) -> Result<Sheet, SheetError> {
-    let mut report = Report::new(if text.len() > Sheet::MAX_BYTES { "" } else { text });
+    let mut report = Report::new(if text.len() > Sheet::MAX_BYTES {
+        ""
+    } else {
+        text
+    });
     let data = read_data(text, &mut report);
     let mistakes = report.finish();
     match data {
@@ -70,7 +74,10 @@ pub(super) fn read(text: &str, file: Option<&str>) -> Result<Sheet, SheetError> 
 fn read_data(text: &str, report: &mut Report<'_>) -> Option<Data> {
     if text.len() > Sheet::MAX_BYTES {
         let (have, most) = (text.len() >> 20, Sheet::MAX_BYTES >> 20);
-        report.add(0, format!("a sheet has at most {most} MiB, and this has {have}; is it a sheet?"));
+        report.add(
+            0,
+            format!("a sheet has at most {most} MiB, and this has {have}; is it a sheet?"),
+        );
         return None;
     }
     let (table, errors) = DeTable::parse_recoverable(text);
@@ -85,13 +92,21 @@ fn read_data(text: &str, report: &mut Report<'_>) -> Option<Data> {
     let mut top = Fields::new(table.get_ref(), 0);
     let game = top.string("game", report);
     if game.is_none() {
-        report.add(0, "the sheet needs a name for its game, as in `game = \"slack-water\"`");
+        report.add(
+            0,
+            "the sheet needs a name for its game, as in `game = \"slack-water\"`",
+        );
     } else if let Some(game) = game.filter(|g| !is_name(g)) {
         let at = top.value("game").map_or(0, |v| report.inside(v));
-        report.add(at, format!("`{game}` cannot be the name of a game; {NAME_RULE}"));
+        report.add(
+            at,
+            format!("`{game}` cannot be the name of a game; {NAME_RULE}"),
+        );
     }
     let game = game.unwrap_or_default().to_owned();
-    let title = top.string("title", report).map_or_else(|| titled(&game), str::to_owned);
+    let title = top
+        .string("title", report)
+        .map_or_else(|| titled(&game), str::to_owned);
     let version = top.integer("version", 1..=u32::MAX, report).unwrap_or(1);
 
     let mut names = Names::default();
@@ -176,7 +191,8 @@ fn read_renamed(
     };
     for (old, span, value) in table.entries() {
         if names.actions.contains_key(old) {
-            let message = format!("`{old}` is still an action; only names that are gone are renamed");
+            let message =
+                format!("`{old}` is still an action; only names that are gone are renamed");
             report.add(span.start, message);
         }
         match value.get_ref().as_str() {
@@ -209,12 +225,17 @@ const NAME_RULE: &str =
 fn is_name(text: &str) -> bool {
     text.len() <= 64
         && text.starts_with(|c: char| c.is_ascii_lowercase())
-        && text.bytes().all(|b| b.is_ascii_lowercase() || b.is_ascii_digit() || b == b'-')
+        && text
+            .bytes()
+            .all(|b| b.is_ascii_lowercase() || b.is_ascii_digit() || b == b'-')
 }
 
 fn check_name(kind: &str, name: &str, at: usize, report: &mut Report<'_>) {
     if !is_name(name) {
-        report.add(at, format!("`{name}` cannot be the name of a {kind}; {NAME_RULE}"));
+        report.add(
+            at,
+            format!("`{name}` cannot be the name of a {kind}; {NAME_RULE}"),
+        );
     }
 }
 

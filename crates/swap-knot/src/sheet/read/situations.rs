@@ -23,7 +23,10 @@ pub(super) fn read(
     for (i, (name, span, _)) in table.entries().enumerate() {
         check_name("situation", name, span.start, report);
         if i >= MAX_SITUATIONS {
-            report.add(span.start, format!("a sheet has at most {MAX_SITUATIONS} situations"));
+            report.add(
+                span.start,
+                format!("a sheet has at most {MAX_SITUATIONS} situations"),
+            );
             return out;
         }
         let id = SituationId::new(i as u16);
@@ -42,7 +45,9 @@ pub(super) fn read(
         let over = situations("over", &mut fields, names, report);
         let cover = fields.word("cover", &Cover::ALL, Cover::word, report);
         if cover.is_some() && over.is_empty() {
-            let message = format!("{what} covers nothing; say what it is laid over, as in `over = [\"deck\"]`");
+            let message = format!(
+                "{what} covers nothing; say what it is laid over, as in `over = [\"deck\"]`"
+            );
             report.add(span.start, message);
         }
         out.push(Situation {
@@ -75,6 +80,8 @@ fn situations(
     report: &mut Report<'_>,
 ) -> Vec<SituationId> {
     let texts = fields.texts(key, report);
-    let ids = texts.into_iter().filter_map(|(name, at)| names.situation(name, at, report));
+    let ids = texts
+        .into_iter()
+        .filter_map(|(name, at)| names.situation(name, at, report));
     ids.collect()
 }

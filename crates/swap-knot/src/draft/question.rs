@@ -1,0 +1,283 @@
+//! Settling: the four ways out of a conflict, each with what it would change.
+
+use super::{Change, Draft, Refusal, differences, essential};
+use crate::conflict::{Conflict, conflicts_of};
+use crate::input::Chord;
+use crate::profile::Profile;
+use crate::rig::{Bound, Origin, effective_bindings, suits};
+use crate::sheet::{Cell, Sheet};
+
+/// A way out of a conflict.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Settle {
+    /// The other action gets what this one had.
+    Swap,
+    /// The other action loses it.
+    Take,
+    /// Both keep it.
+    Share,
+    /// Nothing changes.
+    BackOut,
+}
+
+impl Settle {
+    /// Every way, in the order in which they are offered.
+    pub const ALL: [Settle; 4] = [Settle::Swap, Settle::Take, Settle::Share, Settle::BackOut];
+
+    /// The word for it in options.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Settle::Swap => "swap",
+            Settle::Take => "take",
+            Settle::Share => "share",
+            Settle::BackOut => "back-out",
+        }
+    }
+}
+
+/// What became of binding a chord.
+#[derive(Clone, Debug)]
+#[must_use = "a question wants an answer"]
+pub enum Bind {
+    /// It is bound (or, after backing out, nothing changed).
+    Done,
+    /// It is not bound yet: a conflict has to be settled first.
+    Asks(Box<Question>),
+}
+
+/// A conflict that a candidate would make, and the ways out of it.
+///
+/// One question at a time: where a candidate meets several bindings, answering one brings up the
+/// next. Nothing changes until the last one is answered.
+#[derive(Clone, Debug)]
+pub struct Question {
+    cell: Cell,
+    chord: Chord,
+    /// The profile with what was settled so far.
+    work: Profile,
+    /// Bindings that keep their chord beside the candidate.
+    shared: Vec<Cell>,
+    /// Whether the candidate's old chord went to another action already.
+    swapped: bool,
+    conflict: Option<Conflict>,
+    ways: Vec<Way>,
+}
+
+/// What a cell would have.
+pub type Effect = Change;
+
+/// A way out of a conflict, with its consequences worked out.
+#[derive(Clone, Debug)]
+#[non_exhaustive]
+pub struct Way {
+    /// Which.
+    pub settle: Settle,
+    /// Every cell that would change, the candidate's included.
+    pub effects: Vec<Effect>,
+    /// Conflicts that it would make besides.
+    pub conflicts: Vec<Conflict>,
+    /// Why it is not offered, if it is not.
+    pub refused: Option<Refusal>,
+}
+
+impl Question {
+    pub(super) fn start(cell: Cell, chord: Chord, work: Profile) -> Box<Question> {
+        Box::new(Question {
+            cell,
+            chord,
+            work,
+            shared: Vec::new(),
+            swapped: false,
+            conflict: None,
+            ways: Vec::new(),
+        })
+    }
+
+    /// The cell that the candidate is for.
+    pub fn cell(&self) -> Cell {
+        self.cell
+    }
+
+    /// The candidate.
+    pub fn chord(&self) -> &Chord {
+        &self.chord
+    }
+
+    /// The conflict that is asked about: the candidate first, what it meets second.
+    pub fn conflict(&self) -> Option<&Conflict> {
+        self.conflict.as_ref()
+    }
+
+    /// Every way out, offered or not, in the order of [`Settle::ALL`].
+    pub fn ways(&self) -> &[Way] {
+        &self.ways
+    }
+
+    /// One way out.
+    pub fn way(&self, settle: Settle) -> Option<&Way> {
+        self.ways.iter().find(|w| w.settle == settle)
+    }
+
+    /// The conflict in words.
+    pub fn describe(&self, sheet: &Sheet) -> String {
+        let conflict = self.conflict.as_ref();
+        conflict.map_or_else(String::new, |c| c.describe(sheet))
+    }
+}
+
+impl Draft {
+    /// Settles the conflict that a question asks about; brings up the next one if there is one.
+    ///
+    /// # Errors
+    /// When that way is not offered; the draft is as before.
+    pub fn answer(&mut self, question: Box<Question>, settle: Settle) -> Result<Bind, Refusal> {
+        if settle == Settle::BackOut {
+            return Ok(Bind::Done);
+        }
+        let way = question.way(settle);
+        if let Some(refusal) = way.and_then(|w| w.refused.clone()) {
+            return Err(refusal);
+        }
+        match self.settled(&question, settle) {
+            Ok(next) => self.ask_or_do(next),
+            Err(refusal) => Err(refusal),
+        }
+    }
+
+    /// Asks about the next conflict of a candidate, or binds it when there is none left.
+    pub(super) fn ask_or_do(&mut self, mut question: Box<Question>) -> Result<Bind, Refusal> {
+        match self.next_conflict(&question) {
+            None => {
+                let mut work = question.work;
+                work.set(&self.sheet, question.cell, Some(question.chord));
+                self.check_essential(&work)?;
+                self.commit(work);
+                Ok(Bind::Done)
+            }
+            Some(conflict) => {
+                question.conflict = Some(conflict);
+                question.ways = Settle::ALL
+                    .map(|settle| self.way(&question, settle))
+                    .to_vec();
+                Ok(Bind::Asks(question))
+            }
+        }
+    }
+
+    /// The first conflict of the candidate that is not settled yet.
+    fn next_conflict(&self, question: &Question) -> Option<Conflict> {
+        let (bindings, _) = effective_bindings(&self.sheet, &question.work);
+        self.meets(question, &bindings).into_iter().next()
+    }
+
+    fn meets(&self, question: &Question, bindings: &[Bound]) -> Vec<Conflict> {
+        let (manner, strict) = self.sheet.manner_of(question.cell);
+        let candidate = Bound {
+            cell: question.cell,
+            chord: question.chord.clone(),
+            manner,
+            strict,
+            origin: Origin::Profile,
+        };
+        let all = conflicts_of(
+            &self.sheet,
+            &candidate,
+            bindings,
+            &self.layout,
+            self.platform,
+        );
+        all.into_iter()
+            .filter(|c| c.class.is_conflict() && !question.shared.contains(&c.second.cell))
+            .collect()
+    }
+
+    /// The question after this conflict is settled that way, or why it cannot be.
+    fn settled(&self, question: &Question, settle: Settle) -> Result<Box<Question>, Refusal> {
+        let mut next = Box::new(question.clone());
+        let Some(conflict) = next.conflict.take() else {
+            return Ok(next);
+        };
+        let other = conflict.second.cell;
+        let fixed = self.sheet.action(other.row.action).fixed;
+        if fixed && matches!(settle, Settle::Swap | Settle::Take) {
+            return Err(Refusal::Fixed(self.sheet.row_name(other.row)));
+        }
+        match settle {
+            Settle::Take => next.work.set(&self.sheet, other, None),
+            Settle::Swap => {
+                let old = self.chord_in(question.cell).cloned();
+                let Some(old) = old.filter(|_| !next.swapped) else {
+                    let row = self.sheet.row_name(question.cell.row);
+                    return Err(Refusal::NotOffered(format!(
+                        "`{row}` has nothing to give in exchange"
+                    )));
+                };
+                suits(&self.sheet, other, &old).map_err(Refusal::DoesNotFit)?;
+                next.swapped = true;
+                next.work.set(&self.sheet, other, Some(old));
+            }
+            Settle::Share => {
+                if !self
+                    .sheet
+                    .may_share(question.cell.row.action, other.row.action)
+                {
+                    let (a, b) = (question.cell.row, other.row);
+                    return Err(Refusal::NotOffered(format!(
+                        "the game does not let `{}` and `{}` share an input",
+                        self.sheet.row_name(a),
+                        self.sheet.row_name(b)
+                    )));
+                }
+                next.shared.push(other);
+            }
+            Settle::BackOut => {}
+        }
+        Ok(next)
+    }
+
+    /// Works a way out to its end.
+    fn way(&self, question: &Question, settle: Settle) -> Way {
+        let mut way = Way {
+            settle,
+            effects: Vec::new(),
+            conflicts: Vec::new(),
+            refused: None,
+        };
+        if settle == Settle::BackOut {
+            return way;
+        }
+        let next = match self.settled(question, settle) {
+            Ok(next) => next,
+            Err(refusal) => {
+                way.refused = Some(refusal);
+                return way;
+            }
+        };
+        let mut work = next.work.clone();
+        work.set(&self.sheet, question.cell, Some(question.chord.clone()));
+        let (after, _) = effective_bindings(&self.sheet, &work);
+        way.effects = differences(&self.bindings, &after);
+        if let Some((row, kind)) = essential::first_unbound(&self.sheet, &after) {
+            way.refused = Some(Refusal::Essential {
+                row: self.sheet.row_name(row),
+                kind,
+            });
+        }
+        way.conflicts = self.meets(&next, &after);
+        // What the other action got in exchange may meet something there.
+        for effect in &way.effects {
+            if let Some(moved) = after
+                .iter()
+                .find(|b| b.cell == effect.cell && b.cell != question.cell)
+            {
+                let met = conflicts_of(&self.sheet, moved, &after, &self.layout, self.platform);
+                let open = met.into_iter().filter(|c| {
+                    let (a, b) = (c.first.cell.row.action, c.second.cell.row.action);
+                    c.class.is_conflict() && !self.sheet.may_share(a, b)
+                });
+                way.conflicts.extend(open);
+            }
+        }
+        way
+    }
+}

@@ -1,0 +1,360 @@
+//! Recorded device events as text, one a line, that can be played again.
+//!
+//! ```text
+//! # seconds  device  input  what it did
+//! 0.000000 situation deck
+//! 0.250000 0 KeyW down w
+//! 0.900000 0 KeyW up
+//! 1.200000 1 mouse:move 12 -3
+//! 1.500000 2 pad:stick-left 0.5 -0.25
+//! 2.000000 - focus-lost
+//! ```
+
+use std::fmt;
+use std::str::FromStr;
+
+use super::{DeviceId, Event, EventKind, HidInput, Input, Time};
+
+/// Recorded device events that can be played again.
+///
+/// Its text has one event a line; `#` begins a comment. What is read from the text of a trace is
+/// the same trace, to the last bit.
+///
+/// ```
+/// use swap_knot::Trace;
+///
+/// let trace: Trace = "0.25 0 KeyW down\n0.9 0 KeyW up\n".parse()?;
+/// assert_eq!(trace.entries().len(), 2);
+/// assert_eq!(trace.to_string().parse::<Trace>()?, trace);
+/// # Ok::<(), swap_knot::TraceError>(())
+/// ```
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Trace {
+    entries: Vec<TraceEntry>,
+}
+
+/// One line of a trace.
+#[derive(Clone, Debug, PartialEq)]
+pub enum TraceEntry {
+    /// Something happened on a device.
+    Event(Event),
+    /// The game made exactly these situations live, lowest first, by name.
+    Situations {
+        /// When.
+        at: Time,
+        /// Which.
+        names: Vec<String>,
+    },
+}
+
+impl TraceEntry {
+    /// When it happened.
+    pub fn at(&self) -> Time {
+        match self {
+            TraceEntry::Event(event) => event.at,
+            TraceEntry::Situations { at, .. } => *at,
+        }
+    }
+}
+
+/// A text that is no trace: what is wrong, and in which line.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct TraceError {
+    line: usize,
+    message: String,
+}
+
+impl TraceError {
+    /// The line, from 1.
+    pub fn line(&self) -> usize {
+        self.line
+    }
+}
+
+impl fmt::Display for TraceError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "line {}: {}", self.line, self.message)
+    }
+}
+
+impl std::error::Error for TraceError {}
+
+impl Trace {
+    /// The largest trace that is read, in bytes (256 MiB).
+    pub const MAX_BYTES: usize = 256 << 20;
+
+    /// A trace without events.
+    pub fn new() -> Trace {
+        Trace::default()
+    }
+
+    /// Records an event.
+    pub fn record(&mut self, event: &Event) {
+        self.entries.push(TraceEntry::Event(*event));
+    }
+
+    /// Records that these situations are live from here on, lowest first.
+    pub fn record_situations(&mut self, at: Time, names: impl IntoIterator<Item = String>) {
+        let names = names.into_iter().collect();
+        self.entries.push(TraceEntry::Situations { at, names });
+    }
+
+    /// Every line, in order.
+    pub fn entries(&self) -> &[TraceEntry] {
+        &self.entries
+    }
+}
+
+impl FromStr for Trace {
+    type Err = TraceError;
+
+    fn from_str(text: &str) -> Result<Self, Self::Err> {
+        if text.len() > Trace::MAX_BYTES {
+            let message = format!("a trace has at most {} MiB", Trace::MAX_BYTES >> 20);
+            return Err(TraceError { line: 1, message });
+        }
+        let mut entries: Vec<TraceEntry> = Vec::new();
+        for (i, line) in text.lines().enumerate() {
+            let words = line.split('#').next().unwrap_or_default();
+            // A key can type `#` itself, which is its text and no comment.
+            let line_words = if line.trim_end().ends_with(" down #") {
+                line
+            } else {
+                words
+            };
+            let mut words = line_words.split_whitespace();
+            let Some(first) = words.next() else { continue };
+            let wrong = |message| TraceError {
+                line: i + 1,
+                message,
+            };
+            let entry = read_entry(first, &mut words).map_err(wrong)?;
+            if let Some(extra) = words.next() {
+                return Err(wrong(format!(
+                    "`{extra}` is too much at the end of the line"
+                )));
+            }
+            if entries.last().is_some_and(|last| last.at() > entry.at()) {
+                return Err(wrong(
+                    "it lies before the line above it; times only go up".to_owned(),
+                ));
+            }
+            entries.push(entry);
+        }
+        Ok(Trace { entries })
+    }
+}
+
+fn read_entry<'a>(
+    time: &str,
+    words: &mut impl Iterator<Item = &'a str>,
+) -> Result<TraceEntry, String> {
+    let at = read_time(time).ok_or_else(|| {
+        format!("`{time}` is no time; write seconds with up to six decimals, as in `1.250000`")
+    })?;
+    let device = words
+        .next()
+        .ok_or("the device is missing behind the time")?;
+    if device == "situation" {
+        let names = words.map(str::to_owned).collect();
+        return Ok(TraceEntry::Situations { at, names });
+    }
+    let device = match device {
+        "-" => 0,
+        number => number.parse().map_err(|_| {
+            format!("`{number}` is no device; write its number, `-` for none, or `situation`")
+        })?,
+    };
+    let what = words
+        .next()
+        .ok_or("the input is missing behind the device")?;
+    let what = match what {
+        "focus-lost" => EventKind::FocusLost,
+        "unplugged" => EventKind::Unplugged,
+        input => {
+            let input: Input = input
+                .parse()
+                .map_err(|e: super::InputError| e.to_string())?;
+            read_kind(input, words)?
+        }
+    };
+    Ok(TraceEntry::Event(Event {
+        at,
+        device: DeviceId(device),
+        what,
+    }))
+}
+
+fn read_kind<'a>(
+    input: Input,
+    words: &mut impl Iterator<Item = &'a str>,
+) -> Result<EventKind, String> {
+    let mut number = || -> Result<f32, String> {
+        let word = words
+            .next()
+            .ok_or_else(|| format!("a number is missing behind `{input}`"))?;
+        let number: Option<f32> = word.parse().ok().filter(|n: &f32| n.is_finite());
+        number.ok_or_else(|| format!("`{word}` is no number"))
+    };
+    Ok(match input {
+        Input::MouseMove => EventKind::MouseMove {
+            x: number()?,
+            y: number()?,
+        },
+        Input::Wheel(direction) => EventKind::Wheel { direction },
+        Input::PadButton(button) => EventKind::PadButton {
+            button,
+            value: number()?,
+        },
+        Input::PadStick(stick) => EventKind::PadStick {
+            stick,
+            x: number()?,
+            y: number()?,
+        },
+        Input::Hid(HidInput::Axis(axis)) => EventKind::HidAxis {
+            axis,
+            value: number()?,
+        },
+        Input::Key(place) => {
+            let down = read_down(input, words)?;
+            let text = words.next();
+            let text =
+                text.map(|t| one_char(t).ok_or_else(|| format!("`{t}` is not one character")));
+            EventKind::Key {
+                place,
+                down,
+                text: text.transpose()?,
+            }
+        }
+        Input::MouseButton(button) => EventKind::MouseButton {
+            button,
+            down: read_down(input, words)?,
+        },
+        Input::Hid(HidInput::Button(number)) => EventKind::HidButton {
+            number,
+            down: read_down(input, words)?,
+        },
+        Input::Hid(HidInput::Hat(direction)) => EventKind::HidHat {
+            direction,
+            down: read_down(input, words)?,
+        },
+        Input::Touch(name) => match words.next() {
+            Some(word @ ("down" | "up")) => EventKind::Touch {
+                name,
+                down: word == "down",
+            },
+            Some(x) => {
+                let axis = |w: Option<&str>| {
+                    w.and_then(|w| w.parse().ok())
+                        .filter(|n: &f32| n.is_finite())
+                };
+                match (axis(Some(x)), axis(words.next())) {
+                    (Some(x), Some(y)) => EventKind::TouchStick { name, x, y },
+                    _ => return Err(format!("`{input}` wants `down`, `up` or two numbers")),
+                }
+            }
+            None => return Err(format!("`{input}` wants `down`, `up` or two numbers")),
+        },
+        Input::Modifier(_) | Input::Letter(_) | Input::PadStickHalf(..) | Input::Hid(_) => {
+            return Err(format!(
+                "`{input}` is no input of a device; write the key or the whole axis"
+            ));
+        }
+    })
+}
+
+fn read_down<'a>(input: Input, words: &mut impl Iterator<Item = &'a str>) -> Result<bool, String> {
+    match words.next() {
+        Some("down") => Ok(true),
+        Some("up") => Ok(false),
+        Some(other) => Err(format!("`{input}` goes `down` or `up`, not `{other}`")),
+        None => Err(format!("`{input}` wants `down` or `up` behind it")),
+    }
+}
+
+/// A single character, or one written as `U+0020` because it would be lost among the spaces.
+fn one_char(text: &str) -> Option<char> {
+    let mut chars = text.chars();
+    match (chars.next(), chars.next()) {
+        (Some(c), None) => Some(c),
+        _ => u32::from_str_radix(text.strip_prefix("U+")?, 16)
+            .ok()
+            .and_then(char::from_u32),
+    }
+}
+
+fn read_time(text: &str) -> Option<Time> {
+    let (seconds, decimals) = text.split_once('.').unwrap_or((text, ""));
+    let digits = |t: &str| t.bytes().all(|b| b.is_ascii_digit());
+    if seconds.is_empty() || !digits(seconds) || !digits(decimals) || decimals.len() > 6 {
+        return None;
+    }
+    let whole: u64 = seconds.parse().ok()?;
+    let part: u64 = format!("{decimals:0<6}").parse().ok()?;
+    Some(Time::from_micros(
+        whole.checked_mul(1_000_000)?.checked_add(part)?,
+    ))
+}
+
+impl fmt::Display for Trace {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        self.entries
+            .iter()
+            .try_for_each(|entry| writeln!(f, "{entry}"))
+    }
+}
+
+impl fmt::Display for TraceEntry {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let micros = self.at().as_micros();
+        write!(f, "{}.{:06} ", micros / 1_000_000, micros % 1_000_000)?;
+        match self {
+            TraceEntry::Situations { names, .. } => {
+                write!(f, "situation {}", names.join(" "))
+            }
+            TraceEntry::Event(event) => write_event(event, f),
+        }
+    }
+}
+
+fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+    if event.what == EventKind::FocusLost {
+        return f.write_str("- focus-lost");
+    }
+    write!(f, "{} ", event.device.0)?;
+    let word = |down| if down { "down" } else { "up" };
+    match event.what {
+        EventKind::Key { place, down, text } => {
+            write!(f, "{place} {}", word(down))?;
+            match text {
+                Some(c) if c.is_whitespace() || c.is_control() => {
+                    write!(f, " U+{:04X}", u32::from(c))
+                }
+                Some(c) => write!(f, " {c}"),
+                None => Ok(()),
+            }
+        }
+        EventKind::MouseButton { button, down } => {
+            write!(f, "{} {}", Input::MouseButton(button), word(down))
+        }
+        EventKind::MouseMove { x, y } => write!(f, "mouse:move {x} {y}"),
+        EventKind::Wheel { direction } => write!(f, "{}", Input::Wheel(direction)),
+        EventKind::PadButton { button, value } => {
+            write!(f, "{} {value}", Input::PadButton(button))
+        }
+        EventKind::PadStick { stick, x, y } => write!(f, "{} {x} {y}", Input::PadStick(stick)),
+        EventKind::HidButton { number, down } => {
+            write!(f, "{} {}", Input::Hid(HidInput::Button(number)), word(down))
+        }
+        EventKind::HidHat { direction, down } => {
+            write!(f, "{} {}", Input::Hid(HidInput::Hat(direction)), word(down))
+        }
+        EventKind::HidAxis { axis, value } => {
+            write!(f, "{} {value}", Input::Hid(HidInput::Axis(axis)))
+        }
+        EventKind::Touch { name, down } => write!(f, "touch:{name} {}", word(down)),
+        EventKind::TouchStick { name, x, y } => write!(f, "touch:{name} {x} {y}"),
+        EventKind::Unplugged => f.write_str("unplugged"),
+        EventKind::FocusLost => Ok(()),
+    }
+}
