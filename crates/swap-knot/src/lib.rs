@@ -99,7 +99,7 @@ pub use layout::{Board, Layout, LayoutLearner, Level, Typed};
 
 // Play.
 pub use rig::{Bound, Origin, Rig, RigNote};
-pub use seat::{Edge, Happened, Seat};
+pub use seat::{Edge, Happened, NoSuchSituation, Seat};
 
 // Remap.
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of};

@@ -4,12 +4,14 @@ mod analog;
 mod devices;
 mod kind;
 mod query;
+mod replay;
 mod shaping;
 mod situations;
 mod state;
 mod values;
 mod work;
 
+pub use replay::NoSuchSituation;
 use state::State;
 
 use crate::input::{DeviceKind, Event, Time};

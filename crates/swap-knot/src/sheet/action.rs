@@ -87,6 +87,8 @@ pub struct Action {
     /// Other actions that it is content to share inputs with.
     pub share: Vec<ActionId>,
     pub(super) arms: Vec<Arm>,
+    /// The same in the order in which the sheet declares them.
+    pub(super) menu_arms: Vec<Arm>,
     pub(super) arm_titles: [Option<String>; 6],
 }
 

@@ -221,10 +221,11 @@ impl Sheet {
         self.0.removed.iter().any(|n| n == name)
     }
 
-    /// The rows of an action: the action itself, and its arms if it has any.
+    /// The rows of an action: the action itself where one input can work it, then its arms in the
+    /// order in which the sheet declares them.
     pub fn rows_of(&self, id: ActionId) -> impl Iterator<Item = Row> + '_ {
         let shape = self.action(id).shape;
-        let arms = self.action(id).arms();
+        let arms = &self.action(id).menu_arms;
         let own = (shape.whole_input() || arms.is_empty()).then_some(Row::of(id));
         own.into_iter()
             .chain(arms.iter().map(move |&arm| Row::arm(id, arm)))

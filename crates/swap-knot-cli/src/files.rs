@@ -1,0 +1,51 @@
+//! Sheets, profiles and layouts from the command line.
+
+use std::error::Error;
+use std::fs;
+use std::path::Path;
+
+use swap_knot::{Layout, Profile, Sheet};
+
+/// The text of a file, if it is small enough to be what is wanted.
+fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
+    let wrong = |why: String| format!("{}: {why}", path.display());
+    let length = fs::metadata(path).map_err(|e| wrong(e.to_string()))?.len();
+    if length > most as u64 {
+        return Err(wrong(format!(
+            "{length} bytes are more than the {most} it can have"
+        ))
+        .into());
+    }
+    let bytes = fs::read(path).map_err(|e| wrong(e.to_string()))?;
+    String::from_utf8(bytes).map_err(|e| {
+        let before = &e.as_bytes()[..e.utf8_error().valid_up_to()];
+        let line = before.iter().filter(|b| **b == b'\n').count() + 1;
+        wrong(format!("line {line} is not UTF-8 text")).into()
+    })
+}
+
+/// A sheet from a file.
+pub(crate) fn sheet(path: &Path) -> Result<Sheet, Box<dyn Error>> {
+    let text = read(path, Sheet::MAX_BYTES)?;
+    Ok(Sheet::from_toml_named(&text, &path.display().to_string())?)
+}
+
+/// A profile from a file, or one without changes.
+pub(crate) fn profile(path: Option<&Path>) -> Result<Profile, Box<dyn Error>> {
+    let Some(path) = path else {
+        return Ok(Profile::default());
+    };
+    let text = read(path, Profile::MAX_BYTES)?;
+    Profile::from_toml(&text).map_err(|e| format!("{}: {e}", path.display()).into())
+}
+
+/// A shipped layout by name, for an option.
+pub(crate) fn layout(name: &str) -> Result<Layout, String> {
+    Layout::shipped(name).ok_or_else(|| {
+        let names: Vec<&str> = Layout::shipped_names().collect();
+        format!(
+            "there is no layout `{name}`; there are {}",
+            names.join(", ")
+        )
+    })
+}

@@ -1,0 +1,69 @@
+//! The command `swap-knot`: check a game's controls, try prompts, see the demo.
+
+mod check;
+mod demo;
+mod files;
+mod prompt;
+mod table;
+mod timeline;
+
+use std::process::ExitCode;
+
+use clap::{Parser, Subcommand};
+
+/// All is well.
+const CLEAN: u8 = 0;
+/// The command did its work and found something wrong.
+const FOUND: u8 = 1;
+/// The command could not do its work.
+const FAILED: u8 = 2;
+
+/// Full remapping of keys and buttons for games: check a game's sheet, try its prompts.
+///
+/// Exit codes: 0 all is well, 1 something was found, 2 the command could not do its work.
+#[derive(Debug, Parser)]
+#[command(name = "swap-knot", version, max_term_width = 100)]
+struct Args {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Tell the whole story on the demo game, Slack Water, stage by stage.
+    Demo,
+    /// Check a sheet: mistakes in it, and conflicts among its defaults on any layout.
+    Check(check::Args),
+    /// Show what a prompt says to a player.
+    Prompt(prompt::Args),
+}
+
+fn main() -> ExitCode {
+    let args = Args::parse();
+    let done = match args.command {
+        Command::Demo => demo::run(),
+        Command::Check(args) => check::run(&args),
+        Command::Prompt(args) => prompt::run(&args),
+    };
+    match done {
+        Ok(code) => ExitCode::from(code),
+        // Whoever reads us has read enough; that is no failure of ours.
+        Err(e) if is_closed_pipe(e.as_ref()) => ExitCode::from(CLEAN),
+        Err(e) => {
+            anstream::eprintln!(
+                "{}error:{} {e}",
+                table::BAD.render(),
+                table::BAD.render_reset()
+            );
+            ExitCode::from(FAILED)
+        }
+    }
+}
+
+/// What a command answers: an exit code, or an error to print.
+type Done = Result<u8, Box<dyn std::error::Error>>;
+
+fn is_closed_pipe(error: &(dyn std::error::Error + 'static)) -> bool {
+    let io = error.downcast_ref::<std::io::Error>();
+    io.is_some_and(|e| e.kind() == std::io::ErrorKind::BrokenPipe)
+}
