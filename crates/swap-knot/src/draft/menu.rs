@@ -3,7 +3,7 @@
 use super::Draft;
 use crate::input::Chord;
 use crate::rig::Origin;
-use crate::sheet::{Cell, Column, ColumnKind, GroupId, Row};
+use crate::sheet::{Cell, Column, ColumnKind, GroupId, Row, Shape};
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -37,6 +37,8 @@ pub struct MenuCell {
     pub changed: bool,
     /// Whether an open conflict touches it.
     pub conflict: bool,
+    /// Whether some input of the column's devices can work the row.
+    pub can_bind: bool,
 }
 
 impl Draft {
@@ -51,7 +53,7 @@ impl Draft {
         columns
     }
 
-    /// A row for every action and arm that is not off, grouped under their headings in the order
+    /// A row for every action and arm that is not off and can be worked in one of the columns, grouped under their headings in the order
     /// of the sheet.
     pub fn rows(&self, columns: &[Column]) -> Vec<MenuRow> {
         let open: Vec<Cell> = self
@@ -64,6 +66,10 @@ impl Draft {
         let mut rows = Vec::new();
         for (id, action) in self.sheet.actions().filter(|(_, a)| !a.off) {
             for row in self.sheet.rows_of(id) {
+                let fits = |c: &Column| can_bind(action.shape, row, c.kind);
+                if !columns.iter().any(fits) {
+                    continue;
+                }
                 let cells = columns.iter().map(|&column| {
                     let cell = row.cell(column);
                     let bound = self.bindings.binary_search_by_key(&cell, |b| b.cell);
@@ -74,6 +80,7 @@ impl Draft {
                         origin: bound.map_or_else(|| self.origin_of(cell), |b| b.origin),
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
+                        can_bind: !action.fixed && can_bind(action.shape, row, column.kind),
                     }
                 });
                 rows.push(MenuRow {
@@ -100,5 +107,19 @@ impl Draft {
         } else {
             Origin::Default
         }
+    }
+}
+
+/// Whether some input of a column's devices can work a row.
+fn can_bind(shape: Shape, row: Row, kind: ColumnKind) -> bool {
+    if row.arm.is_some() || !shape.has_arms() {
+        return true;
+    }
+    match shape {
+        // Mouse motion, sticks and on-screen sticks have two axes.
+        Shape::Plane => kind != ColumnKind::Other,
+        // Only other controllers tell of whole single axes; an on-screen stick has one to spare.
+        Shape::Line => matches!(kind, ColumnKind::Other | ColumnKind::Touch),
+        _ => false,
     }
 }

@@ -134,6 +134,11 @@ impl Draft {
         &self.profile
     }
 
+    /// The profile as it was applied last.
+    pub fn applied_profile(&self) -> &Profile {
+        &self.applied
+    }
+
     /// The layout that conflicts are judged on.
     pub fn layout(&self) -> &Layout {
         &self.layout
@@ -239,6 +244,16 @@ impl Draft {
         self.undo.push(std::mem::replace(&mut self.profile, after));
         self.refresh();
         true
+    }
+
+    /// Whether there is an edit to take back.
+    pub fn can_undo(&self) -> bool {
+        !self.undo.is_empty()
+    }
+
+    /// Whether there is an edit to make again.
+    pub fn can_redo(&self) -> bool {
+        !self.redo.is_empty()
     }
 
     /// Whether there is something to apply or discard.

@@ -115,7 +115,12 @@ impl Reader<'_> {
         let (arms, arm_titles) = self.arms(&mut fields, &title, shape, report);
         let named = fields.entries().filter_map(|(key, ..)| Arm::from_word(key));
         let mut menu_arms: Vec<Arm> = named.filter(|arm| arms.contains(arm)).collect();
-        menu_arms.extend(arms.iter().filter(|arm| !menu_arms.contains(arm)).copied().collect::<Vec<_>>());
+        menu_arms.extend(
+            arms.iter()
+                .filter(|arm| !menu_arms.contains(arm))
+                .copied()
+                .collect::<Vec<_>>(),
+        );
         let mut feel = *self.feel;
         for (over, own) in feel.iter_mut().zip(feel::by_kind(&mut fields, report)) {
             *over = over.with(&own);

@@ -1,0 +1,270 @@
+//! An X server of the test's own, and the window on it.
+
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::sync::mpsc::{Receiver, channel};
+use std::time::{Duration, Instant};
+
+use x11rb::connection::Connection;
+use x11rb::protocol::xproto::{ConnectionExt as _, InputFocus};
+use x11rb::protocol::xtest::ConnectionExt as _;
+use x11rb::rust_connection::RustConnection;
+
+/// Whether window tests run: `SWAP_KNOT_WINDOW_TESTS=0` leaves them out, `1` insists on them.
+pub(crate) fn skip_without_display() -> bool {
+    let wanted = std::env::var("SWAP_KNOT_WINDOW_TESTS").unwrap_or_default();
+    let has = |tool: &str| Command::new(tool).arg("-help").output().is_ok();
+    let ready = has("Xvfb") && has("setxkbmap");
+    assert!(
+        ready || wanted != "1",
+        "Xvfb and setxkbmap are needed; ./scripts/test installs them"
+    );
+    if wanted == "0" || !ready {
+        eprintln!("SKIPPED: window tests want Xvfb and setxkbmap; ./scripts/test installs them");
+    }
+    wanted == "0" || !ready
+}
+
+const PATIENCE: Duration = Duration::from_secs(30);
+const KEY_PRESS: u8 = 2;
+const KEY_RELEASE: u8 = 3;
+const BUTTON_PRESS: u8 = 4;
+const BUTTON_RELEASE: u8 = 5;
+const MOTION: u8 = 6;
+
+pub(crate) struct Desktop {
+    server: Child,
+    display: String,
+}
+
+impl Desktop {
+    pub(crate) fn start() -> Desktop {
+        let mut server = Command::new("Xvfb")
+            .args([
+                "-displayfd",
+                "1",
+                "-screen",
+                "0",
+                "1280x800x24",
+                "-nolisten",
+                "tcp",
+            ])
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .unwrap();
+        let mut number = String::new();
+        BufReader::new(server.stdout.take().unwrap())
+            .read_line(&mut number)
+            .unwrap();
+        let desktop = Desktop {
+            server,
+            display: format!(":{}", number.trim()),
+        };
+        desktop.set_layout("us");
+        desktop
+    }
+
+    pub(crate) fn set_layout(&self, layout: &str) {
+        let done = Command::new("setxkbmap")
+            .args(["-display", &self.display, layout])
+            .status();
+        assert!(done.unwrap().success());
+    }
+
+    pub(crate) fn open(&self, profiles: &Path) -> Window {
+        let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"))
+            .args(["--report", "--profiles"])
+            .arg(profiles)
+            .env("DISPLAY", &self.display)
+            .env_remove("WAYLAND_DISPLAY")
+            .env("LIBGL_ALWAYS_SOFTWARE", "1")
+            .stdout(Stdio::piped())
+            .spawn()
+            .unwrap();
+        let (tell, lines) = channel();
+        let out = BufReader::new(program.stdout.take().unwrap());
+        std::thread::spawn(move || {
+            for line in out.lines().map_while(Result::ok) {
+                if tell.send(line).is_err() {
+                    break;
+                }
+            }
+        });
+        let (x, screen) = x11rb::connect(Some(&self.display)).unwrap();
+        let root = x.setup().roots[screen].root;
+        let mut window = Window {
+            program,
+            lines,
+            log: Vec::new(),
+            seen: 0,
+            x,
+            root,
+        };
+        window.wait_for_place("apply");
+        window.take_focus();
+        window
+    }
+}
+
+impl Drop for Desktop {
+    fn drop(&mut self) {
+        let _ = self.server.kill();
+        let _ = self.server.wait();
+    }
+}
+
+pub(crate) struct Window {
+    program: Child,
+    lines: Receiver<String>,
+    log: Vec<String>,
+    /// How much of it has been waited for.
+    seen: usize,
+    x: RustConnection,
+    root: u32,
+}
+
+impl Window {
+    /// Gives the window the focus, as a window manager would, once it is shown.
+    fn take_focus(&self) {
+        const VIEWABLE: u8 = 2;
+        let start = Instant::now();
+        while start.elapsed() < PATIENCE {
+            let children = self
+                .x
+                .query_tree(self.root)
+                .unwrap()
+                .reply()
+                .unwrap()
+                .children;
+            for child in children {
+                let shown = self
+                    .x
+                    .get_window_attributes(child)
+                    .unwrap()
+                    .reply()
+                    .unwrap();
+                if u8::from(shown.map_state) == VIEWABLE {
+                    let focus =
+                        self.x
+                            .set_input_focus(InputFocus::PARENT, child, x11rb::CURRENT_TIME);
+                    focus.unwrap().check().unwrap();
+                    std::thread::sleep(Duration::from_millis(200));
+                    return;
+                }
+            }
+            std::thread::sleep(Duration::from_millis(20));
+        }
+        panic!("the window was never shown");
+    }
+
+    fn send(&self, kind: u8, detail: u8, at: (i16, i16)) {
+        let (x, y) = at;
+        self.x
+            .xtest_fake_input(kind, detail, x11rb::CURRENT_TIME, self.root, x, y, 0)
+            .unwrap();
+        self.x.flush().unwrap();
+        std::thread::sleep(Duration::from_millis(60));
+    }
+
+    /// Presses and lets go of a key.
+    pub(crate) fn press(&self, key: u8) {
+        self.send(KEY_PRESS, key, (0, 0));
+        self.send(KEY_RELEASE, key, (0, 0));
+    }
+
+    /// Presses a key until the window says something; a new layout takes the server a moment.
+    pub(crate) fn press_until(&mut self, key: u8, wanted: &str) {
+        let start = Instant::now();
+        while start.elapsed() < PATIENCE && !self.said(wanted) {
+            self.press(key);
+            std::thread::sleep(Duration::from_millis(100));
+        }
+        self.wait_for(wanted);
+    }
+
+    /// Clicks what the window says stands somewhere.
+    pub(crate) fn click(&mut self, what: &str) {
+        self.wait_for_place(what);
+        // Things move until the first frames have settled.
+        std::thread::sleep(Duration::from_millis(300));
+        self.drain();
+        let start = format!("place {what}: ");
+        let last = self
+            .log
+            .iter()
+            .rev()
+            .find_map(|l| l.strip_prefix(&start))
+            .unwrap();
+        let (x, y) = last.split_once(' ').unwrap();
+        let at = (x.parse().unwrap(), y.parse().unwrap());
+        self.send(MOTION, 0, at);
+        self.send(BUTTON_PRESS, 1, at);
+        self.send(BUTTON_RELEASE, 1, at);
+    }
+
+    /// Waits for a line after the one that was waited for last.
+    pub(crate) fn wait_for(&mut self, wanted: &str) {
+        self.wait(wanted, |log, seen| {
+            let new = log[seen..].iter().position(|l| l == wanted)?;
+            Some(seen + new + 1)
+        });
+    }
+
+    /// Waits until something stands somewhere.
+    fn wait_for_place(&mut self, what: &str) {
+        let start = format!("place {what}: ");
+        self.wait(&start, |log, seen| {
+            log.iter().any(|l| l.starts_with(&start)).then_some(seen)
+        });
+    }
+
+    /// Waits until the prompts say something.
+    pub(crate) fn wait_for_prompt(&mut self, part: &str) {
+        self.wait(part, |log, seen| {
+            let last = log.iter().rev().find(|l| l.starts_with("prompt: "))?;
+            last.contains(part).then_some(seen)
+        });
+    }
+
+    /// Waits until `find` answers up to where the log has been seen.
+    fn wait(&mut self, wanted: &str, find: impl Fn(&[String], usize) -> Option<usize>) {
+        let start = Instant::now();
+        loop {
+            self.drain();
+            if let Some(seen) = find(&self.log, self.seen) {
+                self.seen = seen;
+                return;
+            }
+            assert!(
+                start.elapsed() < PATIENCE,
+                "the window never said `{wanted}`; it said:\n{}",
+                self.log.join("\n")
+            );
+            std::thread::sleep(Duration::from_millis(20));
+        }
+    }
+
+    /// Whether the window has said that line.
+    pub(crate) fn said(&mut self, line: &str) -> bool {
+        self.drain();
+        self.log.iter().any(|l| l == line)
+    }
+
+    fn drain(&mut self) {
+        self.log.extend(self.lines.try_iter());
+    }
+
+    pub(crate) fn close(mut self) {
+        let _ = self.program.kill();
+        let _ = self.program.wait();
+    }
+}
+
+impl Drop for Window {
+    fn drop(&mut self) {
+        let _ = self.program.kill();
+        let _ = self.program.wait();
+    }
+}

@@ -1,0 +1,78 @@
+//! The window under its own X server, with real key and mouse events.
+
+mod desktop;
+
+use desktop::{Desktop, skip_without_display};
+
+/// X key codes, which are those of Linux plus 8.
+const KEY_Q: u8 = 24;
+const KEY_E: u8 = 26;
+const SEMICOLON: u8 = 47;
+const SPACE: u8 = 65;
+
+#[test]
+fn a_taken_key_is_swapped_applied_kept_and_follows_the_layout() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+
+    let mut window = desktop.open(profiles.path());
+    window.click("cell cast-off keyboard-1");
+    window.wait_for("cell cast-off keyboard-1: press a key…");
+    window.press(KEY_E);
+    window.wait_for("asks: `cast-off` and `coil-rope` are both on KeyE, in `deck`");
+    window.click("way swap");
+    window.wait_for("cell cast-off keyboard-1: E");
+    window.wait_for("cell coil-rope keyboard-1: Space");
+    window.click("apply");
+    window.wait_for("applied");
+
+    window.press(KEY_E);
+    window.wait_for("began: cast-off");
+    window.press(SPACE);
+    window.wait_for("began: coil-rope");
+    window.close();
+
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell cast-off keyboard-1: E");
+    window.press(KEY_E);
+    window.wait_for("began: cast-off");
+
+    window.wait_for_prompt("W A S D to walk");
+    desktop.set_layout("fr");
+    window.press_until(KEY_Q, "layout: fr");
+    window.wait_for_prompt("Z Q S D to walk");
+    // `m` is right of `l` on French keyboards.
+    window.press(SEMICOLON);
+    window.wait_for("began: map-table");
+}
+
+#[test]
+fn escape_leaves_a_cell_as_it_is_and_discard_takes_edits_back() {
+    if skip_without_display() {
+        return;
+    }
+    const ESCAPE: u8 = 9;
+    const KEY_G: u8 = 42;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    window.click("cell lantern keyboard-1");
+    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.press(ESCAPE);
+    window.wait_for("cell lantern keyboard-1: F");
+
+    window.click("cell lantern keyboard-1");
+    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.press(KEY_G);
+    window.wait_for("cell lantern keyboard-1: G");
+    // Not applied: the game still goes by the old key, and the new one does nothing.
+    window.press(KEY_G);
+    window.click("discard");
+    window.wait_for("cell lantern keyboard-1: F");
+    assert!(!window.said("began: lantern"));
+    window.close();
+    assert_eq!(std::fs::read_dir(profiles.path()).unwrap().count(), 0);
+}
