@@ -202,9 +202,10 @@ fn read_input(text: &str, span: Range<usize>) -> Result<Input, InputError> {
             .map(Input::MouseButton)
             .ok_or_else(|| wrong(Kind::MouseNumber));
     }
-    if let Some(number) = word.strip_prefix("hid:button-").and_then(number) {
-        return match u8::try_from(number) {
-            Ok(n @ 1..=HidInput::LAST_BUTTON) => Ok(Input::Hid(HidInput::Button(n))),
+    if let Some(text) = word.strip_prefix("hid:button-") {
+        let button = number(text).and_then(|n| u8::try_from(n).ok());
+        return match button {
+            Some(n @ 1..=HidInput::LAST_BUTTON) => Ok(Input::Hid(HidInput::Button(n))),
             _ => Err(wrong(Kind::ButtonNumber)),
         };
     }

@@ -9,9 +9,11 @@ use crate::sheet::{ActionId, Feel, Manner, Shape, Sheet, Timing};
 /// The most wires a rig has, so that small numbers do for all of them.
 const MAX_WIRES: usize = u16::MAX as usize;
 
-/// What a wire works: one port of an action (a press, a pull, or an arm), or the whole of it.
+/// What a wire works: a press, one port of an action (a pull or an arm), or the whole of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Part {
+    /// A press.
+    Switch,
     /// A port, counted over all actions.
     Port(u16),
     /// A whole line or plane.
@@ -43,13 +45,16 @@ pub(crate) struct Route {
     pub(crate) completes: u16,
     /// Wires in which it is held; they follow those that it completes.
     pub(crate) held_in: u16,
+    /// Whether all that it touches is one press that is on while it is down: the common case, which
+    /// a seat takes a short way.
+    pub(crate) lone_press: bool,
 }
 
 /// What a seat has to know of an action, without names.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct ActionWiring {
     pub(crate) shape: Shape,
-    /// Its first port, and how many it has (0 for an action that is off).
+    /// Its first port, and how many it has: none for a press, or an action that is off.
     pub(crate) port: u16,
     pub(crate) ports: u8,
     /// The arm of its first port on the sheet's axes (a line may lie on any).
@@ -151,8 +156,8 @@ pub(super) fn wire(
     for (id, action) in sheet.actions() {
         let port = w.port_action.len() as u16;
         let ports = match (action.off, action.shape) {
-            (true, _) => 0,
-            (false, Shape::Press | Shape::Pull) => 1,
+            (true, _) | (false, Shape::Press) => 0,
+            (false, Shape::Pull) => 1,
             (false, _) => action.arms().len() as u8,
         };
         w.port_action.extend((0..ports).map(|_| id.index() as u16));
@@ -218,7 +223,8 @@ fn add(
         }
         Some(arm) => Part::Port(action.port + u16::from(arm as u8 - action.first_arm)),
         None if action.shape.has_arms() => Part::Whole,
-        None => Part::Port(action.port),
+        None if action.shape == Shape::Pull => Part::Port(action.port),
+        None => Part::Switch,
     };
     let follows = row.arm.is_some() || action.shape == Shape::Pull;
     let analog = match input.shape() {
@@ -281,14 +287,28 @@ fn route(w: &mut Wiring) {
     }
     for (mut completes, held_in) in completes.into_iter().zip(held_in) {
         completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
+        let lone_press = match (&completes[..], held_in.is_empty()) {
+            (&[one], true) => is_plain_press(w, &w.wires[usize::from(one)]),
+            _ => false,
+        };
         w.routes.push(Route {
             start: w.touched.len() as u32,
             completes: completes.len() as u16,
             held_in: held_in.len() as u16,
+            lone_press,
         });
         w.touched.extend(completes);
         w.touched.extend(held_in);
     }
+}
+
+/// Whether a wire begins and ends with its control and nothing else matters.
+fn is_plain_press(w: &Wiring, wire: &Wire) -> bool {
+    wire.part == Part::Switch
+        && wire.manner == Manner::Press
+        && wire.held_len == 0
+        && !wire.strict
+        && !w.actions[usize::from(wire.action)].toggle
 }
 
 /// Lists, for every port and every whole action, the wires that follow how far a control is in.
@@ -298,7 +318,7 @@ fn group_analog(w: &mut Wiring) {
     for (i, wire) in w.wires.iter().enumerate() {
         match wire.part {
             Part::Port(port) if wire.analog => by_port[usize::from(port)].push(i as u16),
-            Part::Port(_) => {}
+            Part::Port(_) | Part::Switch => {}
             Part::Whole => by_action[usize::from(wire.action)].push(i as u16),
         }
     }

@@ -64,7 +64,7 @@ impl State {
             }
             let feel = &wiring.feels[usize::from(wire.feel)];
             let level = match wire.part {
-                Part::Port(_) => [shaping::amount(feel, raw[0]), 0.0],
+                Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
                 Part::Whole => shaping::plane(feel, raw),
             };
             let moved = level != [0.0; 2];
@@ -124,7 +124,7 @@ impl State {
                 let level = self.devices.level(wire.control.index());
                 let feel = &wiring.feels[usize::from(wire.feel)];
                 self.wires[index].moved = match wire.part {
-                    Part::Port(_) => shaping::amount(feel, level[0]) > 0.0,
+                    Part::Port(_) | Part::Switch => shaping::amount(feel, level[0]) > 0.0,
                     Part::Whole => shaping::plane(feel, level) != [0.0; 2],
                 };
             }

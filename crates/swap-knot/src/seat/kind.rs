@@ -53,13 +53,14 @@ impl KindInUse {
 
     #[inline]
     pub(super) fn key(&mut self, down: bool) {
-        if down {
+        // What is mostly so is asked first.
+        if self.current != DeviceKind::Keyboard && down {
             self.meant(DeviceKind::Keyboard);
         }
     }
 
     pub(super) fn mouse_button(&mut self, down: bool) {
-        if down {
+        if self.current != DeviceKind::Mouse && down {
             self.meant(DeviceKind::Mouse);
         }
     }

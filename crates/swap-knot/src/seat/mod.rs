@@ -111,6 +111,7 @@ impl Seat {
     }
 
     /// Takes an event in. Costs by the bindings it can touch, and allocates nothing once warm.
+    #[inline]
     pub fn feed(&mut self, event: &Event) {
         self.state.feed(self.rig.wiring(), event);
     }

@@ -5,8 +5,8 @@ use std::time::Duration;
 use super::Seat;
 use super::state::PortState;
 use crate::input::{HidInput, Input, MouseButton};
-use crate::rig::{Control, Wiring};
-use crate::sheet::{ActionId, Arm, Row};
+use crate::rig::Control;
+use crate::sheet::{ActionId, Arm, Row, Shape};
 
 /// Which state answers for a row.
 enum Place {
@@ -18,6 +18,7 @@ enum Place {
 
 impl Seat {
     /// Whether an action, or one arm of it, is on.
+    #[inline]
     pub fn is_down(&self, row: impl Into<Row>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].on > 0,
@@ -27,6 +28,7 @@ impl Seat {
     }
 
     /// Whether it went on between the last two ticks, once per press.
+    #[inline]
     pub fn went_down(&self, row: impl Into<Row>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].began == self.state.frame,
@@ -36,6 +38,7 @@ impl Seat {
     }
 
     /// Whether it went off between the last two ticks.
+    #[inline]
     pub fn went_up(&self, row: impl Into<Row>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].ended == self.state.frame,
@@ -73,8 +76,17 @@ impl Seat {
 
     /// The value of a space, right, up and forward positive, at most 1 long, as of the last tick.
     pub fn space(&self, action: impl Into<ActionId>) -> [f32; 3] {
-        let action = self.state.actions.get(action.into().index());
-        action.map_or([0.0; 3], |a| a.value)
+        let index = action.into().index();
+        match (
+            self.state.actions.get(index),
+            self.rig.wiring().actions.get(index),
+        ) {
+            (Some(a), Some(w)) if w.shape == Shape::Press => {
+                [f32::from(u8::from(a.on > 0)), 0.0, 0.0]
+            }
+            (Some(a), _) => a.value,
+            (None, _) => [0.0; 3],
+        }
     }
 
     /// How far the mouse or the wheel moved an action between the last two ticks.
@@ -136,14 +148,17 @@ impl Seat {
             .collect()
     }
 
+    #[inline]
     fn place(&self, row: Row) -> Place {
-        let wiring: &Wiring = self.rig.wiring();
         let index = row.action.index();
-        let Some(action) = wiring.actions.get(index) else {
-            return Place::Nowhere;
-        };
         let Some(arm) = row.arm else {
-            return Place::Action(index);
+            return match index < self.state.actions.len() {
+                true => Place::Action(index),
+                false => Place::Nowhere,
+            };
+        };
+        let Some(action) = self.rig.wiring().actions.get(index) else {
+            return Place::Nowhere;
         };
         let offset = (arm as u8).checked_sub(action.first_arm);
         match offset.filter(|o| action.shape.has_arms() && *o < action.ports) {

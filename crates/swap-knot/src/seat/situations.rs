@@ -82,16 +82,11 @@ impl State {
 
     /// Ends toggled actions none of whose wires are live any more.
     fn unlatch_dead(&mut self, sheet: &Sheet, wiring: &Wiring) {
-        for port in 0..self.ports.len() {
-            if !self.ports[port].latched {
-                continue;
-            }
-            let action = wiring.port_action[port];
+        for action in 0..wiring.actions.len() as u16 {
             let declared = sheet.action(ActionId::new(action));
             let in_stack = declared.situations.iter().any(|s| self.stack.contains(s));
             if !in_stack && !declared.situations.is_empty() {
-                self.ports[port].latched = false;
-                self.port_off(wiring, action, port as u16);
+                self.unlatch(action);
             }
         }
     }

@@ -38,8 +38,6 @@ pub(super) struct PortState {
     /// How many wires that are on or off hold it on.
     pub(super) count: u16,
     pub(super) on: bool,
-    /// Whether a toggling action is latched on.
-    pub(super) latched: bool,
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,
@@ -51,6 +49,8 @@ pub(super) struct ActionState {
     /// How many of its ports and whole inputs are on.
     pub(super) on: u16,
     pub(super) dirty: bool,
+    /// Whether a press that toggles is latched on.
+    pub(super) latched: bool,
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,

@@ -20,7 +20,7 @@ impl State {
         }
         let state = &mut self.ports[usize::from(port)];
         // Wires that are on or off hold the port at full; those that follow only as far as they go.
-        let pressed = state.on && (state.count > analog_on || state.latched);
+        let pressed = state.on && state.count > analog_on;
         let feel = &wiring.feels[usize::from(feel)];
         let pace = if analog_on > 0 {
             0.0
@@ -55,10 +55,8 @@ impl State {
     pub(super) fn work_out(&mut self, wiring: &Wiring, index: u16) {
         let action = &wiring.actions[usize::from(index)];
         let value = match action.shape {
-            Shape::Press => {
-                let on = self.actions[usize::from(index)].on > 0;
-                [f32::from(u8::from(on)), 0.0, 0.0]
-            }
+            // Told by whether it is on, see `Seat::space`.
+            Shape::Press => [0.0; 3],
             Shape::Pull => [self.port_level(action.port), 0.0, 0.0],
             Shape::Line | Shape::Plane | Shape::Space => self.directed(wiring, action),
         };

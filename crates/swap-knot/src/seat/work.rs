@@ -4,7 +4,7 @@ use super::Edge;
 use super::state::{Phase, State};
 use crate::input::{DeviceId, Modifier, Place, Time};
 use crate::rig::{Control, Part, Wire, Wiring};
-use crate::sheet::{Arm, Manner, Shape};
+use crate::sheet::{Arm, Manner};
 
 impl State {
     /// A button went down or up on a device. Doubled and missing events are told by the device's
@@ -20,16 +20,18 @@ impl State {
         let bit = 1_u16 << self.devices.slot(device);
         let held_by = &mut self.down[control.index()];
         let before = *held_by;
-        if down {
-            *held_by = before | bit;
-            if before == 0 {
-                self.press(wiring, control);
-            }
+        let after = if down { before | bit } else { before & !bit };
+        *held_by = after;
+        if (before == 0) == (after == 0) {
+            return;
+        }
+        let route = &wiring.routes[control.index()];
+        if route.lone_press {
+            self.lone_press(wiring, route.start, down);
+        } else if down {
+            self.press(wiring, control);
         } else {
-            *held_by = before & !bit;
-            if before == bit {
-                self.release(wiring, control);
-            }
+            self.release(wiring, control);
         }
     }
 
@@ -42,6 +44,35 @@ impl State {
             }
         }
         self.release(wiring, control);
+    }
+
+    /// The short way of a control that works one plain press and nothing else.
+    ///
+    /// Down and up share every step, so that there is nothing for the processor to guess wrong.
+    #[inline]
+    fn lone_press(&mut self, wiring: &Wiring, start: u32, down: bool) {
+        let index = usize::from(wiring.touched[start as usize]);
+        let wire = &mut self.wires[index];
+        let counts = if down {
+            self.live[index]
+        } else {
+            wire.phase == Phase::On
+        };
+        if !counts {
+            return;
+        }
+        wire.phase = if down { Phase::On } else { Phase::Idle };
+        let action = wiring.wires[index].action;
+        let frame = self.frame.wrapping_add(1);
+        let state = &mut self.actions[usize::from(action)];
+        let before = state.on;
+        state.on = if down { before + 1 } else { before - 1 };
+        if before == u16::from(!down) {
+            state.since = if down { self.now } else { state.since };
+            state.began = if down { frame } else { state.began };
+            state.ended = if down { state.ended } else { frame };
+            self.note(action, None, if down { Edge::Began } else { Edge::Ended });
+        }
     }
 
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
@@ -244,50 +275,54 @@ impl State {
         self.now = until;
     }
 
-    /// A wire begins to work its port.
+    /// A wire begins to work its action.
     #[inline]
     pub(super) fn turn_on(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
-        let Part::Port(port) = wire.part else {
-            return self.action_on(wire.action);
-        };
-        let state = &mut self.ports[usize::from(port)];
-        let action = &wiring.actions[usize::from(wire.action)];
-        if action.toggle {
-            state.latched = !state.latched;
-            match state.latched {
-                true => self.port_on(wiring, wire.action, port),
-                false => self.port_off(wiring, wire.action, port),
+        match wire.part {
+            Part::Switch if wiring.actions[usize::from(wire.action)].toggle => {
+                let state = &mut self.actions[usize::from(wire.action)];
+                state.latched = !state.latched;
+                match state.latched {
+                    true => self.action_on(wire.action),
+                    false => self.action_off(wire.action),
+                }
             }
-            return;
-        }
-        state.count += 1;
-        if state.count == 1 {
-            self.port_on(wiring, wire.action, port);
-        }
-        if action.shape != Shape::Press {
-            self.set_ramp(wiring, wire.action, port, wire.feel);
+            Part::Switch => self.action_on(wire.action),
+            Part::Whole => {
+                self.action_on(wire.action);
+                self.mark_dirty(wire.action);
+            }
+            Part::Port(port) => {
+                let state = &mut self.ports[usize::from(port)];
+                state.count += 1;
+                if state.count == 1 {
+                    self.port_on(wiring, wire.action, port);
+                }
+                self.set_ramp(wiring, wire.action, port, wire.feel);
+            }
         }
     }
 
-    /// A wire stops working its port.
+    /// A wire stops working its action.
     #[inline]
     pub(super) fn turn_off(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
-        let Part::Port(port) = wire.part else {
-            return self.action_off(wire.action);
-        };
-        let action = &wiring.actions[usize::from(wire.action)];
-        if action.toggle {
-            return;
-        }
-        let state = &mut self.ports[usize::from(port)];
-        state.count -= 1;
-        if state.count == 0 {
-            self.port_off(wiring, wire.action, port);
-        }
-        if action.shape != Shape::Press {
-            self.set_ramp(wiring, wire.action, port, wire.feel);
+        match wire.part {
+            Part::Switch if wiring.actions[usize::from(wire.action)].toggle => {}
+            Part::Switch => self.action_off(wire.action),
+            Part::Whole => {
+                self.action_off(wire.action);
+                self.mark_dirty(wire.action);
+            }
+            Part::Port(port) => {
+                let state = &mut self.ports[usize::from(port)];
+                state.count -= 1;
+                if state.count == 0 {
+                    self.port_off(wiring, wire.action, port);
+                }
+                self.set_ramp(wiring, wire.action, port, wire.feel);
+            }
         }
     }
 
@@ -327,7 +362,6 @@ impl State {
             state.began = frame;
             self.note(action, None, Edge::Began);
         }
-        self.mark_dirty(action);
     }
 
     #[inline]
@@ -339,7 +373,6 @@ impl State {
             state.ended = frame;
             self.note(action, None, Edge::Ended);
         }
-        self.mark_dirty(action);
     }
 
     #[inline]
@@ -368,12 +401,15 @@ impl State {
         for index in 0..self.wires.len() as u16 {
             self.break_off(wiring, index);
         }
-        for port in 0..self.ports.len() as u16 {
-            if self.ports[usize::from(port)].latched {
-                self.ports[usize::from(port)].latched = false;
-                let action = wiring.port_action[usize::from(port)];
-                self.port_off(wiring, action, port);
-            }
+        for action in 0..self.actions.len() as u16 {
+            self.unlatch(action);
+        }
+    }
+
+    /// Ends a press that toggles, if it is latched on.
+    pub(super) fn unlatch(&mut self, action: u16) {
+        if std::mem::take(&mut self.actions[usize::from(action)].latched) {
+            self.action_off(action);
         }
     }
 
