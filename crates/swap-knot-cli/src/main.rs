@@ -10,6 +10,7 @@ mod timeline;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
+use swap_knot::SheetError;
 
 /// All is well.
 const CLEAN: u8 = 0;
@@ -50,11 +51,15 @@ fn main() -> ExitCode {
         // Whoever reads us has read enough; that is no failure of ours.
         Err(e) if is_closed_pipe(e.as_ref()) => ExitCode::from(CLEAN),
         Err(e) => {
-            anstream::eprintln!(
-                "{}error:{} {e}",
-                table::BAD.render(),
-                table::BAD.render_reset()
-            );
+            let (on, off) = (table::BAD.render(), table::BAD.render_reset());
+            let text = e.to_string();
+            match e.downcast_ref::<SheetError>() {
+                // One line a mistake.
+                Some(_) => text
+                    .lines()
+                    .for_each(|line| anstream::eprintln!("{on}error:{off} {line}")),
+                None => anstream::eprintln!("{on}error:{off} {text}"),
+            }
             ExitCode::from(FAILED)
         }
     }

@@ -114,3 +114,8 @@ pub use profile::{Profile, ProfileError};
 
 // Prompt.
 pub use prompt::{InputPiece, Piece, Prompt, PromptError, Rendered, chord_name, input_name};
+
+/// The code of the README, compiled and run with the tests.
+#[cfg(doctest)]
+#[doc = include_str!("../../../README.md")]
+struct Readme;

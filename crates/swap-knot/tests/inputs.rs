@@ -1,5 +1,7 @@
 //! Every text reads back as the same input, and bad text is told where and what.
 
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
 use proptest::prelude::*;
 use swap_knot::{Chord, HidInput, Input, MouseButton, TouchName, Trace};
 

@@ -1,5 +1,7 @@
 //! Playing: down, up and held; chords, manners, situations; nothing stuck, nothing twice.
 
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
 mod common;
 
 use common::{Hand, chord, demo, small};

@@ -107,20 +107,34 @@ fn read_row(text: &str, sheet: &Sheet) -> Result<TemplatePiece, String> {
         Some((name, word)) => (name, Some(device_kind(word)?)),
         None => (text, None),
     };
-    let row = sheet.find_row(name).ok_or_else(|| {
-        let known: Vec<String> = (sheet.actions())
-            .flat_map(|(id, _)| std::iter::once(Row::of(id)).chain(sheet.rows_of(id)))
-            .map(|row| sheet.row_name(row))
-            .collect();
-        match nearest(name, known.iter().map(String::as_str)) {
-            Some(near) => format!("there is no action `{name}`; did you mean `{near}`?"),
-            None => format!("there is no action `{name}`"),
-        }
-    })?;
+    let row = sheet
+        .find_row(name)
+        .ok_or_else(|| no_such_row(name, sheet))?;
     if sheet.action(row.action).off {
         return Err(format!("the action `{name}` is switched off in the sheet"));
     }
     Ok(TemplatePiece::Row { row, device, verb })
+}
+
+/// The message for a row that is not there.
+fn no_such_row(name: &str, sheet: &Sheet) -> String {
+    if let Some((action, arm)) = name.split_once('.')
+        && let Some(id) = sheet.find(action)
+    {
+        let arms: Vec<&str> = sheet.action(id).arms().iter().map(|a| a.word()).collect();
+        return match arms.is_empty() {
+            true => format!("`{action}` is a {} and has no arms", sheet.action(id).shape),
+            false => format!("`{action}` has no arm `{arm}`; it has {}", arms.join(", ")),
+        };
+    }
+    let known: Vec<String> = (sheet.actions())
+        .flat_map(|(id, _)| std::iter::once(Row::of(id)).chain(sheet.rows_of(id)))
+        .map(|row| sheet.row_name(row))
+        .collect();
+    match nearest(name, known.iter().map(String::as_str)) {
+        Some(near) => format!("there is no action `{name}`; did you mean `{near}`?"),
+        None => format!("there is no action `{name}`"),
+    }
 }
 
 fn device_kind(word: &str) -> Result<DeviceKind, String> {

@@ -1,0 +1,149 @@
+//! The command as a developer meets it: what it prints and how it exits.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
+use std::path::PathBuf;
+
+use snapbox::cmd::{Command, cargo_bin};
+use snapbox::str;
+
+const SHEET: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/slack-water.toml");
+
+fn swap_knot(args: &[&str]) -> Command {
+    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
+    Command::new(cargo_bin!("swap-knot"))
+        .args(args)
+        .current_dir(dir)
+}
+
+/// A file with that text in a folder of the test's own.
+fn file(folder: &tempfile::TempDir, text: &str) -> PathBuf {
+    let path = folder.path().join("sheet.toml");
+    std::fs::write(&path, text).unwrap();
+    path
+}
+
+#[test]
+fn check_is_clean_on_the_demo_sheet() {
+    swap_knot(&["check", "demo/slack-water.toml", "--layouts", "us,fr,de"])
+        .assert()
+        .code(0)
+        .stdout_eq(str![[r#"
+demo/slack-water.toml: no conflict among 29 bindings of 8 actions in 2 situations, on layouts us, fr, de
+
+"#]]);
+}
+
+#[test]
+fn check_names_actions_key_and_situation_of_a_conflict() {
+    let folder = tempfile::tempdir().unwrap();
+    let text = std::fs::read_to_string(SHEET)
+        .unwrap()
+        .replace("\"KeyF\"", "\"KeyE\"");
+    let path = file(&folder, &text);
+    let path = path.file_name().unwrap().to_str().unwrap();
+    swap_knot(&["check", path, "--layouts", "us"])
+        .current_dir(folder.path())
+        .assert()
+        .code(1)
+        .stdout_eq(str![[r#"
+conflict: `coil-rope` and `lantern` are both on KeyE, in `deck`
+          bind one of them to something else, or write `share = ["lantern"]` under `coil-rope` if both may happen
+sheet.toml: 1 conflict among 29 bindings of 8 actions in 2 situations, on layouts us
+
+"#]]);
+}
+
+#[test]
+fn check_tells_line_and_column_of_broken_toml() {
+    let folder = tempfile::tempdir().unwrap();
+    file(&folder, "game = \"x\"\n[actions.horn\n");
+    swap_knot(&["check", "sheet.toml"])
+        .current_dir(folder.path())
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: sheet.toml:2:14: unclosed table, expected `]`
+
+"#]]);
+    swap_knot(&["check", "missing.toml"])
+        .current_dir(folder.path())
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: missing.toml: No such file or directory (os error 2)
+
+"#]]);
+    std::fs::write(folder.path().join("sheet.toml"), b"game = \"x\"\n\xFF").unwrap();
+    swap_knot(&["check", "sheet.toml"])
+        .current_dir(folder.path())
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: sheet.toml: line 2 is not UTF-8 text
+
+"#]]);
+}
+
+#[test]
+fn prompt_speaks_for_layout_device_and_profile() {
+    let folder = tempfile::tempdir().unwrap();
+    let profile = folder.path().join("ada.toml");
+    std::fs::write(
+        &profile,
+        "format = 1\nlayout = \"fr\"\n[bind.cast-off]\nkeyboard-1 = \"KeyQ\"\n",
+    )
+    .unwrap();
+    let profile = profile.to_str().unwrap();
+    let sheet = "demo/slack-water.toml";
+    let text = "{do:cast-off} to leave";
+    swap_knot(&["prompt", sheet, text])
+        .assert()
+        .code(0)
+        .stdout_eq("Press Space to leave\n");
+    swap_knot(&["prompt", sheet, text, "--device", "gamepad"])
+        .assert()
+        .stdout_eq("Press the bottom button to leave\n");
+    swap_knot(&["prompt", sheet, text, "--profile", profile])
+        .assert()
+        .stdout_eq("Press A to leave\n");
+    swap_knot(&[
+        "prompt",
+        sheet,
+        text,
+        "--profile",
+        profile,
+        "--layout",
+        "us",
+    ])
+    .assert()
+    .stdout_eq("Press Q to leave\n");
+}
+
+#[test]
+fn wrong_words_are_mended() {
+    swap_knot(&[
+        "prompt",
+        "demo/slack-water.toml",
+        "Press {cast-of} to leave",
+    ])
+    .assert()
+    .code(2)
+    .stderr_eq(str![[r#"
+error: character 8: there is no action `cast-of`; did you mean `cast-off`?
+  Press {cast-of} to leave
+         ^
+
+"#]]);
+    swap_knot(&["prompt", "demo/slack-water.toml", "x", "--layout", "xx"])
+        .assert()
+        .code(2);
+}
+
+#[test]
+fn demo_tells_the_whole_story() {
+    swap_knot(&["demo"])
+        .assert()
+        .code(0)
+        .stdout_eq(snapbox::file!["demo.txt"]);
+}
