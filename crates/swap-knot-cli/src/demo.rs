@@ -14,7 +14,7 @@ use crate::{CLEAN, Done, timeline};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 const TRACE: &str = include_str!("../../../demo/traces/cast-off.trace");
-const PROMPT: &str = "{do:cast-off} to leave the quay, {walk} to walk";
+const PROMPT: &str = "{do:cast-off} to leave, {walk} to walk";
 
 type Step = Result<(), Box<dyn Error>>;
 

@@ -89,10 +89,13 @@ pub use input::{
 
 // Declare.
 pub use sheet::{
-    Action, ActionId, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover, DeadZone,
-    DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite, Preset, Row, Shape,
-    Sheet, SheetError, Situation, SituationId, Timing,
+    Action, ActionId, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover,
+    DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite, Preset,
+    Row, Shape, Sheet, SheetError, Situation, SituationId, Situations, Timing, TypedError,
 };
+
+#[cfg(feature = "derive")]
+pub use swap_knot_derive::{Actions, Situations};
 
 // Where the player lives.
 pub use layout::{Board, Layout, LayoutLearner, Level, Typed};

@@ -177,7 +177,7 @@ fn sharing_is_offered_where_the_game_allows_it() {
     let refused = draft.answer(question, Settle::Share).unwrap_err();
     assert_eq!(
         refused.to_string(),
-        "the game does not let `horn` and `look` share an input"
+        "the game does not let \"Horn\" and \"Look\" share an input"
     );
 }
 
@@ -210,7 +210,7 @@ fn the_player_cannot_lock_themselves_out() {
     let refused = draft.unbind(cast_off).unwrap_err();
     assert_eq!(
         refused.to_string(),
-        "`cast-off` must keep a keyboard binding; bind it to something else first"
+        "\"Cast off\" must keep a keyboard binding; bind it to something else first"
     );
     let question = asks(draft.bind(cell(&sheet, "lantern keyboard-1"), chord("Space")));
     let take = question.way(Settle::Take).unwrap();
@@ -236,13 +236,13 @@ fn reserved_fixed_and_unfit_inputs_are_refused() {
         said(draft.bind(horn, chord("mouse:move"))),
         said(draft.bind(cell(&sheet, "menu keyboard-1"), chord("KeyG"))),
     ];
-    insta::assert_snapshot!(all.join("\n"), @"
+    insta::assert_snapshot!(all.join("\n"), @r#"
     `Escape` is reserved by the game and cannot be bound
     `Escape` is reserved by the game and cannot be bound
     `pad:south` is a gamepad input and cannot stand in column keyboard-1
     `mouse:move` moves on two axes and can only work a plane; use one direction of it, such as `wheel:up`
-    `menu` cannot be changed
-    ");
+    "Menu" cannot be changed
+    "#);
 }
 
 fn sheet_with_fixed() -> Sheet {

@@ -1,10 +1,11 @@
 //! The menu, drawn from the draft's rows; no rule lives here.
 
 use eframe::egui::{self, Color32, RichText, Ui};
-use swap_knot::{Chord, Column, ColumnKind, MenuCell, Reset, Settle, chord_name};
+use swap_knot::{Change, Chord, Column, ColumnKind, MenuCell, Reset, Settle, chord_name};
 
 use crate::app::{App, Busy};
 
+const TEXT: Color32 = Color32::from_rgb(222, 226, 230);
 const CHANGED: Color32 = Color32::from_rgb(255, 205, 110);
 const CONFLICT: Color32 = Color32::from_rgb(255, 140, 120);
 const CELL: egui::Vec2 = egui::vec2(170.0, 24.0);
@@ -24,6 +25,7 @@ enum Did {
 
 pub(crate) fn draw(app: &mut App, ui: &mut Ui) {
     let mut did = None;
+    ui.visuals_mut().override_text_color = Some(TEXT);
     egui::Panel::top("head").show(ui, |ui| head(app, ui, &mut did));
     egui::Panel::bottom("stage")
         .exact_size(230.0)
@@ -239,18 +241,23 @@ fn side(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
         ui.label(RichText::new("Not applied yet").strong());
         for change in &changes {
             let title = app.sheet.row_title(change.cell.row);
-            let name = |c: &Option<Chord>| named(c.as_ref(), &layout);
-            ui.label(format!(
-                "{title}: {} → {}",
-                name(&change.before),
-                name(&change.after)
-            ));
+            ui.label(instead(title, change, &layout));
         }
     }
 }
 
 fn named(chord: Option<&Chord>, layout: &swap_knot::Layout) -> String {
     chord.map_or_else(|| "nothing".to_owned(), |c| chord_name(c, layout))
+}
+
+/// What a cell would have, and what it had.
+fn instead(title: &str, change: &Change, layout: &swap_knot::Layout) -> String {
+    let (after, before) = (change.after.as_ref(), change.before.as_ref());
+    format!(
+        "{title}: {} instead of {}",
+        named(after, layout),
+        named(before, layout)
+    )
 }
 
 fn question(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
@@ -280,13 +287,7 @@ fn question(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
             Some(why) => vec![why.to_string()],
             None if way.effects.is_empty() => vec!["Nothing changes.".to_owned()],
             None => (way.effects.iter())
-                .map(|e| {
-                    let (before, after) = (
-                        named(e.before.as_ref(), &layout),
-                        named(e.after.as_ref(), &layout),
-                    );
-                    format!("{}: {before} → {after}", app.sheet.row_title(e.cell.row))
-                })
+                .map(|e| instead(app.sheet.row_title(e.cell.row), e, &layout))
                 .collect(),
         };
         if button(app, ui, offered, label, &id) {

@@ -64,7 +64,7 @@ impl Draft {
             .collect();
         let changed: Vec<Cell> = self.changes().iter().map(|c| c.cell).collect();
         let mut rows = Vec::new();
-        for (id, action) in self.sheet.actions().filter(|(_, a)| !a.off) {
+        for (id, action) in self.sheet.menu().filter(|(_, a)| !a.off) {
             for row in self.sheet.rows_of(id) {
                 let fits = |c: &Column| can_bind(action.shape, row, c.kind);
                 if !columns.iter().any(fits) {

@@ -66,12 +66,12 @@ pub enum Refusal {
     #[error("{0}")]
     DoesNotFit(String),
     /// The sheet says that the player may not change the action.
-    #[error("`{0}` cannot be changed")]
+    #[error("\"{0}\" cannot be changed")]
     Fixed(String),
     /// An essential action would be left without a binding.
-    #[error("`{row}` must keep a {kind} binding; bind it to something else first")]
+    #[error("\"{row}\" must keep a {kind} binding; bind it to something else first")]
     Essential {
-        /// The action or arm.
+        /// What the player reads for the action or arm.
         row: String,
         /// The devices on which it would have none.
         kind: ColumnKind,
@@ -303,7 +303,7 @@ impl Draft {
 
     fn check_fixed(&self, row: Row) -> Result<(), Refusal> {
         match self.sheet.action(row.action).fixed {
-            true => Err(Refusal::Fixed(self.sheet.row_name(row))),
+            true => Err(Refusal::Fixed(self.sheet.row_title(row).to_owned())),
             false => Ok(()),
         }
     }
@@ -312,7 +312,7 @@ impl Draft {
         let (bindings, _) = effective_bindings(&self.sheet, profile);
         match essential::first_unbound(&self.sheet, &bindings) {
             Some((row, kind)) => Err(Refusal::Essential {
-                row: self.sheet.row_name(row),
+                row: self.sheet.row_title(row).to_owned(),
                 kind,
             }),
             None => Ok(()),

@@ -200,16 +200,16 @@ impl Draft {
         let other = conflict.second.cell;
         let fixed = self.sheet.action(other.row.action).fixed;
         if fixed && matches!(settle, Settle::Swap | Settle::Take) {
-            return Err(Refusal::Fixed(self.sheet.row_name(other.row)));
+            return Err(Refusal::Fixed(self.sheet.row_title(other.row).to_owned()));
         }
         match settle {
             Settle::Take => next.work.set(&self.sheet, other, None),
             Settle::Swap => {
                 let old = self.chord_in(question.cell).cloned();
                 let Some(old) = old.filter(|_| !next.swapped) else {
-                    let row = self.sheet.row_name(question.cell.row);
+                    let row = self.sheet.row_title(question.cell.row);
                     return Err(Refusal::NotOffered(format!(
-                        "`{row}` has nothing to give in exchange"
+                        "\"{row}\" has nothing to give in exchange"
                     )));
                 };
                 suits(&self.sheet, other, &old).map_err(Refusal::DoesNotFit)?;
@@ -223,9 +223,9 @@ impl Draft {
                 {
                     let (a, b) = (question.cell.row, other.row);
                     return Err(Refusal::NotOffered(format!(
-                        "the game does not let `{}` and `{}` share an input",
-                        self.sheet.row_name(a),
-                        self.sheet.row_name(b)
+                        "the game does not let \"{}\" and \"{}\" share an input",
+                        self.sheet.row_title(a),
+                        self.sheet.row_title(b)
                     )));
                 }
                 next.shared.push(other);
@@ -259,7 +259,7 @@ impl Draft {
         way.effects = differences(&self.bindings, &after);
         if let Some((row, kind)) = essential::first_unbound(&self.sheet, &after) {
             way.refused = Some(Refusal::Essential {
-                row: self.sheet.row_name(row),
+                row: self.sheet.row_title(row).to_owned(),
                 kind,
             });
         }

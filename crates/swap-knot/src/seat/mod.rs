@@ -80,7 +80,7 @@ impl Seat {
     /// A player who plays with that rig.
     pub fn new(rig: Rig) -> Seat {
         let mut state = State::new(rig.wiring());
-        let first = rig.sheet().situations().next().map(|(id, _)| id);
+        let first = rig.sheet().first_situation();
         state.stack.extend(first);
         state.refresh_live(&rig);
         Seat { rig, state }

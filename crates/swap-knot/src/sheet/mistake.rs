@@ -5,6 +5,8 @@ use std::fmt;
 /// One thing that is wrong in a sheet.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Mistake {
+    /// The file, where it has a name.
+    pub file: Option<String>,
     /// The line, from 1.
     pub line: usize,
     /// The column in characters, from 1.
@@ -15,14 +17,14 @@ pub struct Mistake {
 
 impl fmt::Display for Mistake {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "{}:{}: {}", self.line, self.column, self.message)
+        let file = self.file.as_deref().unwrap_or("sheet");
+        write!(f, "{file}:{}:{}: {}", self.line, self.column, self.message)
     }
 }
 
 /// A sheet that cannot be used: every mistake in it, in the order of the file.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct SheetError {
-    pub(super) file: Option<String>,
     pub(super) mistakes: Vec<Mistake>,
 }
 
@@ -36,10 +38,9 @@ impl SheetError {
 impl fmt::Display for SheetError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        let file = self.file.as_deref().unwrap_or("sheet");
         for (i, mistake) in self.mistakes.iter().enumerate() {
             let end = if i == 0 { "" } else { "\n" };
-            write!(f, "{end}{file}:{mistake}")?;
+            write!(f, "{end}{mistake}")?;
         }
         Ok(())
     }

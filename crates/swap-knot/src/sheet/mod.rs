@@ -8,6 +8,8 @@ mod mistake;
 mod read;
 mod shape;
 mod situation;
+mod switch;
+mod typed;
 
 use std::collections::HashMap;
 use std::ops::Range;
@@ -21,12 +23,13 @@ pub use mistake::{Mistake, SheetError};
 pub(crate) use read::{UNBOUND, fits};
 pub use shape::{Arm, Manner, Shape};
 pub use situation::{Cover, Situation};
+pub use typed::{Actions, Situations, TypedError};
 
 use crate::input::{Chord, Input};
 
 /// What a game declares about its controls, read from its sheet.
 ///
-/// Cheap to clone. The order of actions is the order in the file.
+/// Cheap to clone.
 ///
 /// # Example: reading a sheet
 /// ```
@@ -44,7 +47,7 @@ use crate::input::{Chord, Input};
 #[derive(Clone, Debug)]
 pub struct Sheet(Arc<Data>);
 
-#[derive(Debug)]
+#[derive(Clone, Debug)]
 struct Data {
     game: String,
     title: String,
@@ -54,6 +57,10 @@ struct Data {
     /// `meets[a * n + b]`: whether actions of situations `a` and `b` can be live on one input.
     meets: Vec<bool>,
     actions: Vec<Action>,
+    /// The order of the file, which menus keep.
+    menu_order: Vec<ActionId>,
+    /// The situation that stands first in the file.
+    first_situation: Option<SituationId>,
     by_name: HashMap<String, ActionId>,
     /// All defaults, ordered by cell; `ranges[action]` are those of an action.
     defaults: Vec<Binding>,
@@ -95,7 +102,7 @@ impl Sheet {
     /// # Errors
     /// Every mistake in the text at once, each with its line and column and what to write instead.
     pub fn from_toml(text: &str) -> Result<Sheet, SheetError> {
-        read::read(text, None)
+        read::read(&[(None, text)])
     }
 
     /// Reads a sheet whose mistakes are to be reported under a file name.
@@ -103,7 +110,34 @@ impl Sheet {
     /// # Errors
     /// As [`Sheet::from_toml`].
     pub fn from_toml_named(text: &str, file: &str) -> Result<Sheet, SheetError> {
-        read::read(text, Some(file))
+        read::read(&[(Some(file), text)])
+    }
+
+    /// Reads several sheets as one: a base of common menus, say, and the game's own. Each is a file
+    /// name and a text.
+    ///
+    /// What stands alone (`game`, `title`, `version`, feel) is as the last file says that says it;
+    /// `reserved` and `removed` add up; situations, groups, actions, presets and renamed actions
+    /// come together, the earlier files' first.
+    ///
+    /// # Errors
+    /// As [`Sheet::from_toml`]; besides, a name that two files declare, with both places.
+    ///
+    /// ```
+    /// use swap_knot::Sheet;
+    ///
+    /// let base = "[actions.confirm]\nbind = \"Enter\"";
+    /// let own = "game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"";
+    /// let sheet = Sheet::join(&[("menus.toml", base), ("slack-water.toml", own)])?;
+    /// assert_eq!(sheet.actions().len(), 2);
+    /// # Ok::<(), swap_knot::SheetError>(())
+    /// ```
+    pub fn join(files: &[(&str, &str)]) -> Result<Sheet, SheetError> {
+        let files: Vec<_> = files
+            .iter()
+            .map(|&(name, text)| (Some(name), text))
+            .collect();
+        read::read(&files)
     }
 
     /// The game's short name, under which profiles are kept.
@@ -134,7 +168,18 @@ impl Sheet {
         &self.0.actions[id.into().index()]
     }
 
-    /// Every action, in the order of the file.
+    /// Every action, in the order of the file, for menus and tables.
+    pub fn menu(&self) -> impl Iterator<Item = (ActionId, &Action)> {
+        self.0.menu_order.iter().map(|&id| (id, self.action(id)))
+    }
+
+    /// The situation that stands first in the file, in which a seat begins.
+    pub fn first_situation(&self) -> Option<SituationId> {
+        self.0.first_situation
+    }
+
+    /// Every action, in the order of the ids: that of the file, or of the type it was checked
+    /// against.
     pub fn actions(&self) -> impl ExactSizeIterator<Item = (ActionId, &Action)> {
         let all = self.0.actions.iter().enumerate();
         all.map(|(i, action)| (ActionId::new(i as u16), action))
@@ -154,7 +199,8 @@ impl Sheet {
         &self.0.situations[id.index()]
     }
 
-    /// Every situation, in the order of the file.
+    /// Every situation, in the order of the ids: that of the file, or of the type it was checked
+    /// against.
     pub fn situations(&self) -> impl ExactSizeIterator<Item = (SituationId, &Situation)> {
         let all = self.0.situations.iter().enumerate();
         all.map(|(i, situation)| (SituationId::new(i as u16), situation))

@@ -8,50 +8,100 @@ use toml::de::{DeTable, DeValue};
 use crate::nearest::nearest;
 use crate::sheet::Mistake;
 
-/// The mistakes found so far, and the text to find their lines in.
+/// The mistakes found so far, and the texts to find their lines in.
+///
+/// Several files are read as if they lay one behind the other, so that a byte tells its file.
 pub(crate) struct Report<'s> {
-    text: &'s str,
-    line_starts: Vec<usize>,
+    files: Vec<File<'s>>,
     mistakes: Vec<Mistake>,
+}
+
+struct File<'s> {
+    name: Option<String>,
+    text: &'s str,
+    /// Where it begins among all files.
+    start: usize,
+    line_starts: Vec<usize>,
 }
 
 /// After this many mistakes the rest is likely an echo of the first ones.
 const MAX_MISTAKES: usize = 100;
 
 impl<'s> Report<'s> {
-    pub(crate) fn new(text: &'s str) -> Self {
-        let ends = text.match_indices('\n').map(|(i, _)| i + 1);
+    pub(crate) fn new() -> Self {
         Report {
-            text,
-            line_starts: std::iter::once(0).chain(ends).collect(),
+            files: Vec::new(),
             mistakes: Vec::new(),
         }
     }
 
-    /// Notes a mistake at a byte of the text.
+    /// Adds a file behind those before it; answers where it begins.
+    pub(crate) fn add_file(&mut self, name: Option<&str>, text: &'s str) -> usize {
+        let start = self.files.last().map_or(0, |f| f.start + f.text.len() + 1);
+        let ends = text.match_indices('\n').map(|(i, _)| i + 1);
+        self.files.push(File {
+            name: name.map(str::to_owned),
+            text,
+            start,
+            line_starts: std::iter::once(0).chain(ends).collect(),
+        });
+        start
+    }
+
+    /// The file that a byte is in, and where in it.
+    fn find(&self, at: usize) -> Option<(&File<'s>, usize)> {
+        let behind = self.files.partition_point(|f| f.start <= at);
+        let file = self.files.get(behind.checked_sub(1)?)?;
+        Some((file, at - file.start))
+    }
+
+    /// The file, line and column of a byte.
+    fn place(&self, at: usize) -> (Option<String>, usize, usize) {
+        let Some((file, at)) = self.find(at) else {
+            return (None, 1, 1);
+        };
+        let line = file
+            .line_starts
+            .partition_point(|&start| start <= at)
+            .max(1);
+        let before = file
+            .text
+            .get(file.line_starts[line - 1]..at)
+            .unwrap_or_default();
+        (file.name.clone(), line, before.chars().count() + 1)
+    }
+
+    /// The place of a byte in words: `base.toml:3:1`, or `line 3, column 1`.
+    pub(crate) fn place_name(&self, at: usize) -> String {
+        match self.place(at) {
+            (Some(file), line, column) => format!("{file}:{line}:{column}"),
+            (None, line, column) => format!("line {line}, column {column}"),
+        }
+    }
+
+    /// Notes a mistake at a byte.
     pub(crate) fn add(&mut self, at: usize, message: impl Into<String>) {
         if self.mistakes.len() >= MAX_MISTAKES {
             return;
         }
-        let line = self
-            .line_starts
-            .partition_point(|&start| start <= at)
-            .max(1);
-        let start = self.line_starts[line - 1];
-        let before = self.text.get(start..at).unwrap_or_default();
+        let (file, line, column) = self.place(at);
         self.mistakes.push(Mistake {
+            file,
             line,
-            column: before.chars().count() + 1,
+            column,
             message: message.into(),
         });
+    }
+
+    pub(crate) fn is_empty(&self) -> bool {
+        self.mistakes.is_empty()
     }
 
     /// Where the characters of a string value begin, behind its quotes.
     pub(crate) fn inside(&self, value: &Spanned<DeValue<'_>>) -> usize {
         let span = value.span();
-        let source = self.text.get(span.clone()).unwrap_or_default();
         let len = value.get_ref().as_str().map_or(0, str::len);
-        match source.len().checked_sub(len) {
+        match span.len().checked_sub(len) {
             Some(2) => span.start + 1,
             _ => span.start,
         }

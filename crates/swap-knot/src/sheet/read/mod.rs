@@ -4,6 +4,7 @@ mod actions;
 mod bindings;
 mod feel;
 pub(crate) mod fields;
+mod join;
 mod situations;
 
 pub(crate) use self::bindings::{UNBOUND, fits};
@@ -53,43 +54,21 @@ impl Names {
     }
 }
 
-pub(super) fn read(text: &str, file: Option<&str>) -> Result<Sheet, SheetError> {
-    let mut report = Report::new(if text.len() > Sheet::MAX_BYTES {
-        ""
-    } else {
-        text
-    });
-    let data = read_data(text, &mut report);
+/// Reads a sheet from one or several files; the later ones say more than the earlier ones.
+pub(super) fn read(files: &[(Option<&str>, &str)]) -> Result<Sheet, SheetError> {
+    let mut report = Report::new();
+    let table = join::tables(files, &mut report);
+    let data = table.and_then(|table| read_data(&table, &mut report));
     let mistakes = report.finish();
     match data {
         Some(data) if mistakes.is_empty() => Ok(Sheet(Arc::new(data))),
-        _ => Err(SheetError {
-            file: file.map(str::to_owned),
-            mistakes,
-        }),
+        _ => Err(SheetError { mistakes }),
     }
 }
 
 /// The sheet as far as it can be made out; only whole if `report` stays empty.
-fn read_data(text: &str, report: &mut Report<'_>) -> Option<Data> {
-    if text.len() > Sheet::MAX_BYTES {
-        let (have, most) = (text.len() >> 20, Sheet::MAX_BYTES >> 20);
-        report.add(
-            0,
-            format!("a sheet has at most {most} MiB, and this has {have}; is it a sheet?"),
-        );
-        return None;
-    }
-    let (table, errors) = DeTable::parse_recoverable(text);
-    for error in &errors {
-        let at = error.span().map_or(0, |s| s.start);
-        report.add(at, error.message());
-    }
-    if !errors.is_empty() {
-        // What was recovered from broken TOML would only echo the breakage.
-        return None;
-    }
-    let mut top = Fields::new(table.get_ref(), 0);
+fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
+    let mut top = Fields::new(table, 0);
     let game = top.string("game", report);
     if game.is_none() {
         report.add(
@@ -137,7 +116,11 @@ fn read_data(text: &str, report: &mut Report<'_>) -> Option<Data> {
         version,
         groups: names.groups,
         meets: situation::meeting_table(&situations),
+        first_situation: (!situations.is_empty()).then(|| super::SituationId::new(0)),
         situations,
+        menu_order: (0..actions.len())
+            .map(|i| ActionId::new(i as u16))
+            .collect(),
         actions,
         by_name: names.actions,
         defaults,
@@ -207,7 +190,7 @@ fn read_renamed(
     out
 }
 
-fn ranges(defaults: &[super::Binding], actions: usize) -> Vec<std::ops::Range<usize>> {
+pub(super) fn ranges(defaults: &[super::Binding], actions: usize) -> Vec<std::ops::Range<usize>> {
     let mut start = 0;
     let mut out = Vec::with_capacity(actions);
     for action in 0..actions {
