@@ -48,7 +48,7 @@ pub(crate) fn run() -> Done {
     stage(
         out,
         3,
-        "Remapped: Ada clicks Cast off and presses E, which is taken",
+        "Remapped: Ada clicks Cast off and presses F, which is taken",
     )?;
     let before = seat.rig().clone();
     let mut draft = Draft::new(&sheet, Profile::new("Ada"), &us);
@@ -110,7 +110,7 @@ fn remap(out: &mut impl Write, draft: &mut Draft) -> Step {
     let heard = listen(draft.sheet())?;
     writeln!(out, "  heard: {heard}")?;
     let Bind::Asks(question) = draft.bind(cell, heard)? else {
-        return Err("E is taken in the demo sheet".into());
+        return Err("F is taken in the demo sheet".into());
     };
     ask(out, draft, &question)?;
     writeln!(out, "  Ada chooses: {}", styled(GOOD, "swap"))?;
@@ -133,7 +133,7 @@ fn listen(sheet: &Sheet) -> Result<Chord, Box<dyn Error>> {
         what,
     };
     let key = |down| EventKind::Key {
-        place: Place::KeyE,
+        place: Place::KeyF,
         down,
         text: None,
     };

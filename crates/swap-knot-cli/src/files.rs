@@ -7,7 +7,7 @@ use std::path::Path;
 use swap_knot::{Layout, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
-fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
+pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
     let wrong = |why: String| format!("{}: {why}", path.display());
     let length = fs::metadata(path).map_err(|e| wrong(e.to_string()))?.len();
     if length > most as u64 {
@@ -48,4 +48,10 @@ pub(crate) fn layout(name: &str) -> Result<Layout, String> {
             names.join(", ")
         )
     })
+}
+
+/// The layout of an option, else that of the profile, else us.
+pub(crate) fn layout_of(option: Option<&Layout>, profile: &Profile) -> Layout {
+    let chosen = profile.layout().and_then(Layout::shipped);
+    option.cloned().or(chosen).unwrap_or_else(Layout::us)
 }

@@ -4,8 +4,10 @@ mod check;
 mod demo;
 mod files;
 mod prompt;
+mod replay;
 mod table;
 mod timeline;
+mod types;
 
 use std::process::ExitCode;
 
@@ -37,6 +39,10 @@ enum Command {
     Check(check::Args),
     /// Show what a prompt says to a player.
     Prompt(prompt::Args),
+    /// Play a recorded trace and tell what each action did.
+    Replay(replay::Args),
+    /// Write the typed actions and situations of a sheet as Rust source.
+    Types(types::Args),
 }
 
 fn main() -> ExitCode {
@@ -45,6 +51,8 @@ fn main() -> ExitCode {
         Command::Demo => demo::run(),
         Command::Check(args) => check::run(&args),
         Command::Prompt(args) => prompt::run(&args),
+        Command::Replay(args) => replay::run(&args),
+        Command::Types(args) => types::run(&args),
     };
     match done {
         Ok(code) => ExitCode::from(code),

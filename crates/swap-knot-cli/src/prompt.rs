@@ -31,8 +31,7 @@ pub(crate) struct Args {
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
     let profile = files::profile(args.profile.as_deref())?;
-    let chosen = profile.layout().and_then(Layout::shipped);
-    let layout = args.layout.clone().or(chosen).unwrap_or_else(Layout::us);
+    let layout = files::layout_of(args.layout.as_ref(), &profile);
     let rig = Rig::new(&sheet, &profile, &layout);
     let mut prompt = Prompt::new(&args.text, &sheet).map_err(|e| {
         // The text again with the spot marked, as for a mistake in a file.

@@ -29,7 +29,7 @@ fn check_is_clean_on_the_demo_sheet() {
         .assert()
         .code(0)
         .stdout_eq(str![[r#"
-demo/slack-water.toml: no conflict among 29 bindings of 8 actions in 2 situations, on layouts us, fr, de
+demo/slack-water.toml: no conflict among 67 bindings of 20 actions in 6 situations, on layouts us, fr, de
 
 "#]]);
 }
@@ -47,9 +47,9 @@ fn check_names_actions_key_and_situation_of_a_conflict() {
         .assert()
         .code(1)
         .stdout_eq(str![[r#"
-conflict: `coil-rope` and `lantern` are both on KeyE, in `deck`
+conflict: `coil-rope` and `lantern` are both on KeyE, one as a hold and one as a press, in `deck`
           bind one of them to something else, or write `share = ["lantern"]` under `coil-rope` if both may happen
-sheet.toml: 1 conflict among 29 bindings of 8 actions in 2 situations, on layouts us
+sheet.toml: 1 conflict among 67 bindings of 20 actions in 6 situations, on layouts us
 
 "#]]);
 }

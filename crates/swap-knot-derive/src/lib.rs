@@ -19,11 +19,6 @@ pub fn actions(input: TokenStream) -> TokenStream {
                     ::swap_knot::Row::of(action.into())
                 }
             }
-            impl ::core::convert::From<(#name, ::swap_knot::Arm)> for ::swap_knot::Row {
-                fn from((action, arm): (#name, ::swap_knot::Arm)) -> Self {
-                    ::swap_knot::Row::arm(action.into(), arm)
-                }
-            }
         }
     };
     let kind = Kind {

@@ -62,7 +62,7 @@
 //! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`]
 //! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
 //! - Where the player lives: [`Layout`], [`LayoutLearner`]
-//! - Play: [`Rig`], [`Seat`]
+//! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
 //! - Prompt: [`Prompt`], [`input_name`]
@@ -102,7 +102,7 @@ pub use layout::{Board, Layout, LayoutLearner, Level, Typed};
 
 // Play.
 pub use rig::{Bound, Origin, Rig, RigNote};
-pub use seat::{Edge, Happened, NoSuchSituation, Seat};
+pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
 
 // Remap.
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of};

@@ -130,17 +130,17 @@ fn a_taken_key_can_be_swapped_taken_or_left() {
     let sheet = demo();
     let on = cell(&sheet, "cast-off keyboard-1");
     for (settle, wanted) in [
-        (Settle::Swap, ["KeyE", "Space"]),
-        (Settle::Take, ["KeyE", "nothing"]),
-        (Settle::BackOut, ["Space", "KeyE"]),
+        (Settle::Swap, ["KeyF", "Space"]),
+        (Settle::Take, ["KeyF", "nothing"]),
+        (Settle::BackOut, ["Space", "KeyF"]),
     ] {
         let mut draft = draft(&sheet);
-        let question = asks(draft.bind(on, chord("KeyE")));
+        let question = asks(draft.bind(on, chord("KeyF")));
         assert!(!draft.is_changed(), "asking changes nothing");
         assert!(matches!(draft.answer(question, settle), Ok(Bind::Done)));
         let now = [
             has(&draft, "cast-off keyboard-1"),
-            has(&draft, "coil-rope keyboard-1"),
+            has(&draft, "lantern keyboard-1"),
         ];
         assert_eq!(now, wanted, "{settle:?}");
         assert!(draft.conflicts().is_empty());
@@ -151,7 +151,7 @@ fn a_taken_key_can_be_swapped_taken_or_left() {
 fn swapping_twice_is_nothing() {
     let sheet = demo();
     let mut draft = draft(&sheet);
-    for key in ["KeyE", "Space"] {
+    for key in ["KeyF", "Space"] {
         let question = asks(draft.bind(cell(&sheet, "cast-off keyboard-1"), chord(key)));
         let _ = draft.answer(question, Settle::Swap).unwrap();
     }

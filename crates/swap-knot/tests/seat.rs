@@ -178,6 +178,19 @@ fn a_chord_uses_up_the_tap_of_its_held_part() {
 }
 
 #[test]
+fn a_toggle_stays_when_the_focus_goes_and_the_player_may_not_want_it() {
+    let sheet = demo();
+    let mut hand = Hand::new(&sheet);
+    hand.down(Place::KeyF).feed(0, EventKind::FocusLost).tick();
+    assert!(hand.is_down("lantern"));
+    let mut profile = Profile::new("Ada");
+    profile.set_toggle("lantern", Some(false));
+    hand.seat.set_rig(Rig::new(&sheet, &profile, &Layout::us()));
+    hand.down(Place::KeyF).up(Place::KeyF).tick();
+    assert!(!hand.is_down("lantern"));
+}
+
+#[test]
 fn toggling_is_on_until_the_next_press() {
     let mut hand = Hand::new(&small("[actions.lantern]\ntoggle = true\nbind = \"KeyF\""));
     hand.down(Place::KeyF).up(Place::KeyF).tick();
@@ -293,22 +306,22 @@ fn a_new_rig_leaves_no_key_stuck() {
     let sheet = demo();
     let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
     let mut hand = Hand::on(draft.rig());
-    hand.down(Place::KeyE).stick(1.0, 0.0).tick();
-    let free = common::cell(&sheet, "coil-rope keyboard-1");
+    hand.down(Place::ShiftLeft).stick(1.0, 0.0).tick();
+    let free = common::cell(&sheet, "hurry keyboard-1");
     let done = draft.bind(free, chord("KeyG")).unwrap();
     assert!(matches!(done, swap_knot::Bind::Done));
     hand.seat.set_rig(draft.apply().unwrap());
     hand.tick();
-    assert_eq!(hand.happened(), ["ended walk", "ended coil-rope"]);
+    assert_eq!(hand.happened(), ["ended walk", "ended hurry"]);
     // The stick has to come back to rest before it counts again.
     hand.stick(0.9, 0.0).tick();
     assert!(!hand.is_down("walk"));
     hand.stick(0.0, 0.0)
         .stick(0.9, 0.0)
-        .up(Place::KeyE)
-        .down(Place::KeyE)
+        .up(Place::ShiftLeft)
+        .down(Place::ShiftLeft)
         .tick();
-    assert!(hand.is_down("walk") && !hand.is_down("coil-rope"));
+    assert!(hand.is_down("walk") && !hand.is_down("hurry"));
 }
 
 #[test]

@@ -22,7 +22,7 @@ const PROMPTS: [(&str, &str); 2] = [
     ),
     (
         "helm",
-        "{steer} to steer.  {do:ahead} to go ahead.  {do:horn} for the horn.  {do:map-table} for the map table.",
+        "{steer} to steer.  {do:throttle} to go ahead.  {do:horn} for the horn.  {do:map-table} for the map table.",
     ),
 ];
 

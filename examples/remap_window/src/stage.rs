@@ -21,7 +21,7 @@ pub(crate) struct Stage {
     coil_rope: ActionId,
     lantern: ActionId,
     steer: ActionId,
-    ahead: ActionId,
+    throttle: ActionId,
     horn: ActionId,
     /// Where the figure stands, from the middle of the deck.
     figure: [f32; 2],
@@ -41,7 +41,7 @@ impl Stage {
             coil_rope: sheet.find("coil-rope")?,
             lantern: sheet.find("lantern")?,
             steer: sheet.find("steer")?,
-            ahead: sheet.find("ahead")?,
+            throttle: sheet.find("throttle")?,
             horn: sheet.find("horn")?,
             figure: [0.0; 2],
             heading: 0.0,
@@ -58,13 +58,9 @@ impl Stage {
         self.figure[0] = (self.figure[0] + x * WALK * seconds).clamp(-120.0, 120.0);
         self.figure[1] = (self.figure[1] - y * WALK * seconds).clamp(-22.0, 22.0);
         self.heading += seat.value(self.steer) * TURN * seconds;
-        self.way = if seat.is_down(self.ahead) {
-            1.0
-        } else {
-            self.way * 0.97
-        };
+        self.way = seat.value(self.throttle).max(self.way * 0.97);
         self.moored ^= seat.went_down(self.cast_off);
-        self.lit ^= seat.went_down(self.lantern);
+        self.lit = seat.is_down(self.lantern);
         self.coils += u32::from(seat.went_down(self.coil_rope));
     }
 

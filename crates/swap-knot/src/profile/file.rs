@@ -5,7 +5,7 @@ use std::fmt;
 
 use toml::{Table, Value};
 
-use super::{Profile, Setting};
+use super::{Profile, Setting, feel};
 use crate::input::Chord;
 use crate::sheet::{Column, Sheet, UNBOUND};
 
@@ -98,8 +98,68 @@ impl Profile {
                 }
             }
         }
+        profile.read_feel(&mut table);
         profile.kept = table;
         Ok(profile)
+    }
+
+    /// Takes feel and toggles out of the table; what is not understood stays in it.
+    fn read_feel(&mut self, table: &mut Table) {
+        if let Some(Value::Table(own)) = table.get_mut("feel") {
+            self.feel = feel::take(own);
+        }
+        if let Some(Value::Table(actions)) = table.get_mut("action-feel") {
+            for (name, value) in actions.iter_mut() {
+                if let Value::Table(own) = value {
+                    let taken = feel::take(own);
+                    if taken.iter().any(|f| !f.is_empty()) {
+                        self.action_feel.insert(name.clone(), taken);
+                    }
+                }
+            }
+            actions.retain(|_, value| value.as_table().is_none_or(|t| !t.is_empty()));
+        }
+        if let Some(Value::Table(toggles)) = table.get_mut("toggle") {
+            let known = toggles
+                .iter()
+                .filter_map(|(name, v)| Some((name.clone(), v.as_bool()?)));
+            self.toggle = known.collect();
+            toggles.retain(|_, value| value.as_bool().is_none());
+        }
+        for key in ["feel", "action-feel", "toggle"] {
+            if table
+                .get(key)
+                .and_then(Value::as_table)
+                .is_some_and(Table::is_empty)
+            {
+                table.remove(key);
+            }
+        }
+    }
+
+    /// Writes feel and toggles over what was kept of them.
+    fn write_feel(&self, table: &mut Table) {
+        let kept = |table: &Table, key: &str| match table.get(key) {
+            Some(Value::Table(kept)) => kept.clone(),
+            _ => Table::new(),
+        };
+        let own = feel::write(&self.feel, &kept(table, "feel"));
+        let mut actions = kept(table, "action-feel");
+        for (name, own) in &self.action_feel {
+            let written = feel::write(own, &kept(&actions, name));
+            actions.insert(name.clone(), Value::Table(written));
+        }
+        let mut toggles = kept(table, "toggle");
+        toggles.extend(
+            self.toggle
+                .iter()
+                .map(|(n, on)| (n.clone(), Value::Boolean(*on))),
+        );
+        for (key, written) in [("feel", own), ("action-feel", actions), ("toggle", toggles)] {
+            if !written.is_empty() {
+                table.insert(key.to_owned(), Value::Table(written));
+            }
+        }
     }
 
     /// Reads the rows; answers those that this version cannot make sense of.
@@ -150,6 +210,7 @@ impl Profile {
         for (key, value) in &self.kept {
             table.insert(key.clone(), value.clone());
         }
+        self.write_feel(&mut table);
         let mut rows = self.kept_rows.clone();
         for (row, columns) in &self.cells {
             let row = rows

@@ -1,13 +1,15 @@
 //! What the player changed, and nothing else.
 
+mod feel;
 mod file;
 
 use std::collections::BTreeMap;
 
 pub use file::ProfileError;
 
-use crate::input::Chord;
-use crate::sheet::{Cell, Column, Row, Sheet};
+use self::feel::FeelByKind;
+use crate::input::{Chord, DeviceKind};
+use crate::sheet::{Cell, Column, FeelPatch, Row, Sheet};
 
 /// What one player changed: only differences from the sheet.
 ///
@@ -39,6 +41,12 @@ pub struct Profile {
     game: Option<String>,
     sheet_version: Option<u32>,
     cells: BTreeMap<String, BTreeMap<Column, Setting>>,
+    /// The player's feel, over that of the game.
+    feel: FeelByKind,
+    /// The same for single actions, by name.
+    action_feel: BTreeMap<String, FeelByKind>,
+    /// Presses that the player wants to toggle, or not to, by name.
+    toggle: BTreeMap<String, bool>,
     /// What this version does not understand, to be written back.
     kept: toml::Table,
     /// The same for rows.
@@ -103,9 +111,51 @@ impl Profile {
         self.game.as_deref()
     }
 
-    /// Whether it changes no binding of any sheet.
+    /// Whether it changes no binding, preset, feel or toggle of any sheet.
     pub fn is_unchanged(&self) -> bool {
-        self.cells.is_empty() && self.preset.is_none()
+        self.cells.is_empty()
+            && self.preset.is_none()
+            && self.toggle.is_empty()
+            && self.feel.iter().all(FeelPatch::is_empty)
+            && self.action_feel.is_empty()
+    }
+
+    /// The player's feel on a device kind, for one action or for all of them.
+    pub fn feel(&self, action: Option<&str>, kind: DeviceKind) -> FeelPatch {
+        match action {
+            None => self.feel[kind as usize],
+            Some(name) => self
+                .action_feel
+                .get(name)
+                .map_or_else(FeelPatch::default, |f| f[kind as usize]),
+        }
+    }
+
+    /// Changes the player's feel on a device kind, for one action or for all of them; an empty
+    /// change goes back to the game's.
+    pub fn set_feel(&mut self, action: Option<&str>, kind: DeviceKind, feel: FeelPatch) {
+        let Some(name) = action else {
+            self.feel[kind as usize] = feel;
+            return;
+        };
+        let own = self.action_feel.entry(name.to_owned()).or_default();
+        own[kind as usize] = feel;
+        if own.iter().all(FeelPatch::is_empty) {
+            self.action_feel.remove(name);
+        }
+    }
+
+    /// Whether the player wants a press to toggle; `None` leaves it to the game.
+    pub fn toggle(&self, action: &str) -> Option<bool> {
+        self.toggle.get(action).copied()
+    }
+
+    /// Says whether a press toggles, or leaves it to the game.
+    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
+        match toggle {
+            Some(toggle) => self.toggle.insert(action.to_owned(), toggle),
+            None => self.toggle.remove(action),
+        };
     }
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.

@@ -63,7 +63,7 @@ impl Rig {
         platform: Platform,
     ) -> Rig {
         let (bindings, mut notes) = effective::bindings(sheet, profile);
-        let wiring = wiring::wire(sheet, &bindings, layout, platform, &mut notes);
+        let wiring = wiring::wire(sheet, profile, &bindings, layout, platform, &mut notes);
         Rig(Arc::new(Data {
             sheet: sheet.clone(),
             layout: layout.clone(),

@@ -4,6 +4,7 @@ use super::Control;
 use super::effective::{Bound, RigNote};
 use crate::input::{DeviceKind, Input, InputShape, Platform, TouchName};
 use crate::layout::Layout;
+use crate::profile::Profile;
 use crate::sheet::{ActionId, Feel, Manner, Shape, Sheet, Timing};
 
 /// The most wires a rig has, so that small numbers do for all of them.
@@ -134,6 +135,7 @@ fn controls(
 
 pub(super) fn wire(
     sheet: &Sheet,
+    profile: &Profile,
     bindings: &[Bound],
     layout: &Layout,
     platform: Platform,
@@ -167,13 +169,14 @@ pub(super) fn wire(
             ports,
             first_arm: action.arms().first().map_or(0, |a| *a as u8),
             opposite: action.opposite,
-            toggle: action.toggle,
+            toggle: action.shape == Shape::Press
+                && profile.toggle(&action.name).unwrap_or(action.toggle),
             timing: action.timing,
             whole: (0, 0),
         });
     }
     for bound in bindings {
-        add(&mut w, sheet, bound, layout, platform, notes);
+        add(&mut w, (sheet, profile), bound, layout, platform, notes);
     }
     route(&mut w);
     group_analog(&mut w);
@@ -183,7 +186,7 @@ pub(super) fn wire(
 /// Adds the wires of one binding.
 fn add(
     w: &mut Wiring,
-    sheet: &Sheet,
+    (sheet, profile): (&Sheet, &Profile),
     bound: &Bound,
     layout: &Layout,
     platform: Platform,
@@ -215,7 +218,7 @@ fn add(
     let held_len = (w.held.len() as u32 - held_start) as u8;
     let input = bound.chord.input();
     let action = w.actions[row.action.index()];
-    let feel = feel_of(w, sheet, row.action, input.device_kind());
+    let feel = feel_of(w, sheet, profile, row.action, input.device_kind());
     let inverted = |axis: usize| w.feels[usize::from(feel)].invert[axis];
     let part = match row.arm {
         Some(arm) if inverted(arm.axis()) => {
@@ -256,14 +259,25 @@ fn add(
     }
 }
 
-/// The position of the feel of an action on a device kind, added if it is new.
-fn feel_of(w: &mut Wiring, sheet: &Sheet, action: ActionId, kind: DeviceKind) -> u16 {
+/// The position of the feel of an action on a device kind, added if it is new: the player's over
+/// the game's, an action's own over that of all.
+fn feel_of(
+    w: &mut Wiring,
+    sheet: &Sheet,
+    profile: &Profile,
+    action: ActionId,
+    kind: DeviceKind,
+) -> u16 {
     let mut base = Feel::default();
     if kind == DeviceKind::Gamepad {
         // Sticks that rest exactly in the middle are rare; a sheet may say 0.
         base.dead_zone.inner = 0.15;
     }
-    let feel = base.with(&sheet.action(action).feel[kind as usize]);
+    let action = sheet.action(action);
+    let feel = base
+        .with(&action.feel[kind as usize])
+        .with(&profile.feel(None, kind))
+        .with(&profile.feel(Some(&action.name), kind));
     let found = w.feels.iter().rposition(|f| *f == feel);
     found.unwrap_or_else(|| {
         w.feels.push(feel);

@@ -5,6 +5,7 @@ mod devices;
 mod kind;
 mod query;
 mod replay;
+mod seats;
 mod shaping;
 mod situations;
 mod state;
@@ -12,6 +13,7 @@ mod values;
 mod work;
 
 pub use replay::NoSuchSituation;
+pub use seats::{Fed, Seats};
 use state::State;
 
 use crate::input::{DeviceKind, Event, Time};

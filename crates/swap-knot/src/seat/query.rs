@@ -4,7 +4,7 @@ use std::time::Duration;
 
 use super::Seat;
 use super::state::PortState;
-use crate::input::{HidInput, Input, MouseButton};
+use crate::input::{HidInput, Input, Modifier, MouseButton};
 use crate::rig::Control;
 use crate::sheet::{ActionId, Arm, Row, Shape};
 
@@ -119,6 +119,14 @@ impl Seat {
             Some((gone / whole).min(1.0))
         });
         progress.fold(0.0, f32::max)
+    }
+
+    /// Whether a modifier is held, on either side.
+    pub fn is_held(&self, modifier: Modifier) -> bool {
+        let places = modifier.places(self.rig.platform());
+        places
+            .iter()
+            .any(|&place| self.state.down[Control::key(place).index()] != 0)
     }
 
     /// Every input that is down or away from rest, for a listener to wait for.

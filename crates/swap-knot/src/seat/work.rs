@@ -385,8 +385,10 @@ impl State {
     }
 
     /// Everything is let go, whatever holds it: the focus went.
+    ///
+    /// A press that toggles stays as it is: nobody holds it down.
     pub(super) fn let_go_of_all(&mut self, wiring: &Wiring) {
-        self.end_all(wiring);
+        self.break_all_off(wiring);
         self.down.fill(0);
         for slot in 0..self.devices.len() {
             self.devices.rest(slot);
@@ -398,11 +400,15 @@ impl State {
 
     /// Ends every action once; what is held stays held, but spent.
     pub(super) fn end_all(&mut self, wiring: &Wiring) {
-        for index in 0..self.wires.len() as u16 {
-            self.break_off(wiring, index);
-        }
+        self.break_all_off(wiring);
         for action in 0..self.actions.len() as u16 {
             self.unlatch(action);
+        }
+    }
+
+    fn break_all_off(&mut self, wiring: &Wiring) {
+        for index in 0..self.wires.len() as u16 {
+            self.break_off(wiring, index);
         }
     }
 

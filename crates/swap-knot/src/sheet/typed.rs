@@ -1,9 +1,9 @@
 //! Actions and situations reached by a type that the compiler checks.
 
 use std::fmt;
-use std::sync::Arc;
+use std::sync::Arc as Shared;
 
-use super::{ActionId, Cell, Data, Row, Sheet, SituationId};
+use super::{ActionId, Arm, Cell, Data, Row, Sheet, SituationId};
 
 /// An enum that lists every action of a game, so that a misspelt one does not compile.
 ///
@@ -42,6 +42,12 @@ pub trait Situations: Copy + Into<SituationId> + 'static {
     const NAMES: &'static [&'static str];
     /// Every variant, in order.
     const ALL: &'static [Self];
+}
+
+impl<A: Actions> From<(A, Arm)> for Row {
+    fn from((action, arm): (A, Arm)) -> Self {
+        Row::arm(action.into(), arm)
+    }
 }
 
 /// Where a type and its sheet disagree: every missing and every surplus name.
@@ -141,7 +147,7 @@ impl Sheet {
             }
         }
         data.menu_order = self.0.menu_order.iter().map(|&id| moved(id)).collect();
-        Sheet(Arc::new(data))
+        Sheet(Shared::new(data))
     }
 
     /// The same sheet with its situations in another order.
@@ -162,7 +168,7 @@ impl Sheet {
         }
         moved_first(&mut data.first_situation, moved);
         data.meets = super::situation::meeting_table(&data.situations);
-        Sheet(Arc::new(data))
+        Sheet(Shared::new(data))
     }
 }
 

@@ -49,6 +49,8 @@ impl Desktop {
                 "1280x800x24",
                 "-nolisten",
                 "tcp",
+                // It would start anew whenever its last client leaves.
+                "-noreset",
             ])
             .stdout(Stdio::piped())
             .stderr(Stdio::null())
