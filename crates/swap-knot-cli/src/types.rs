@@ -68,32 +68,29 @@ fn list<'a>(
         out,
         "/// {doc}\n#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, swap_knot::{derive})]\npub enum {name} {{"
     );
+    let mut taken = Vec::new();
     for (entry, title) in entries {
         let title = title.replace(['\n', '\r'], " ");
         let _ = writeln!(
             out,
             "    /// {title}.\n    #[knot(\"{entry}\")]\n    {},",
-            variant(entry)
+            variant(entry, &mut taken)
         );
     }
     out.push_str("}\n");
 }
 
-/// `cast-off` becomes `CastOff`. Names that would be the same begin with different letters or
-/// digits behind the hyphen, so a digit keeps its hyphen as an underscore.
-fn variant(name: &str) -> String {
+/// `cast-off` becomes `CastOff`. Names that come to the same are told apart by a letter.
+fn variant(name: &str, taken: &mut Vec<String>) -> String {
     let mut out = String::new();
-    for (i, word) in name.split('-').enumerate() {
+    for word in name.split('-') {
         let mut chars = word.chars();
-        match chars.next() {
-            Some(first) if first.is_ascii_digit() && i > 0 => {
-                out.push('_');
-                out.push(first);
-            }
-            Some(first) => out.push(first.to_ascii_uppercase()),
-            None => out.push('_'),
-        }
+        out.extend(chars.next().map(|c| c.to_ascii_uppercase()));
         out.push_str(chars.as_str());
     }
+    while taken.contains(&out) {
+        out.push('B');
+    }
+    taken.push(out.clone());
     out
 }

@@ -147,3 +147,37 @@ fn demo_tells_the_whole_story() {
         .code(0)
         .stdout_eq(snapbox::file!["demo.txt"]);
 }
+
+#[test]
+fn types_are_those_of_the_example() {
+    let example = concat!(
+        env!("CARGO_MANIFEST_DIR"),
+        "/../swap-knot/examples/typed_actions/controls.rs"
+    );
+    swap_knot(&["types", "demo/slack-water.toml"])
+        .assert()
+        .code(0)
+        .stdout_eq(snapbox::Data::read_from(example.as_ref(), None).raw());
+}
+
+#[test]
+fn replay_tells_what_each_action_did() {
+    let trace = "demo/traces/cast-off.trace";
+    let first = swap_knot(&["replay", "demo/slack-water.toml", trace])
+        .output()
+        .unwrap();
+    let again = swap_knot(&["replay", "demo/slack-water.toml", trace])
+        .output()
+        .unwrap();
+    assert_eq!(first.stdout, again.stdout);
+    let text = String::from_utf8(first.stdout).unwrap();
+    assert!(text.contains("2.300 s  began  Cast off\n"), "{text}");
+
+    let folder = tempfile::tempdir().unwrap();
+    let bad = folder.path().join("bad.trace");
+    std::fs::write(&bad, "0.1 0 KeyW down\n0.2 0 KeyWW up\n").unwrap();
+    swap_knot(&["replay", "demo/slack-water.toml", bad.to_str().unwrap()])
+        .assert()
+        .code(2)
+        .stderr_eq("error: [..]bad.trace: line 2: `KeyWW` is not an input; did you mean `KeyW`?\n");
+}

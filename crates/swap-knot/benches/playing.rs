@@ -86,10 +86,7 @@ fn rigs() {
     let whole = || Sheet::from_toml(&text).map_or(0, |s| s.actions().len() as u64);
     let rig = || Rig::new(&sheet, &profile, &us).bindings().len() as u64;
     let ways: [(&str, &dyn Fn() -> u64); 3] = [("toml", &read), ("sheet", &whole), ("rig", &rig)];
-    let mut medians = Vec::new();
-    for way in ways {
-        medians.extend(measure(&[way]));
-    }
+    let medians = rounds(&ways);
     let ratio = |i: usize| medians[i].as_secs_f64() / medians[0].as_secs_f64();
     println!(
         "{} actions: reading and checking the sheet takes {:.2} x, making a rig {:.2} x, both {:.2} x the time toml takes to read it (wanted: at most 3)",
@@ -103,12 +100,14 @@ fn rigs() {
 /// The median time of each way, in interleaved rounds.
 fn measure(ways: &[(&str, &dyn Fn() -> u64)]) -> Vec<Duration> {
     let sums: Vec<u64> = ways.iter().map(|(_, way)| black_box(way())).collect();
-    if ways.len() > 1 {
-        assert!(
-            sums.iter().all(|s| *s == sums[0]),
-            "they do not agree: {sums:?}"
-        );
-    }
+    assert!(
+        sums.iter().all(|s| *s == sums[0]),
+        "they do not agree: {sums:?}"
+    );
+    rounds(ways)
+}
+
+fn rounds(ways: &[(&str, &dyn Fn() -> u64)]) -> Vec<Duration> {
     let mut times = vec![Vec::new(); ways.len()];
     for _ in 0..ROUNDS {
         for ((_, way), times) in ways.iter().zip(&mut times) {

@@ -46,9 +46,9 @@ pub(crate) struct Route {
     pub(crate) completes: u16,
     /// Wires in which it is held; they follow those that it completes.
     pub(crate) held_in: u16,
-    /// Whether all that it touches is one press that is on while it is down: the common case, which
-    /// a seat takes a short way.
-    pub(crate) lone_press: bool,
+    /// Wire and action, where all that it touches is one press that is on while it is down: the
+    /// common case, which a seat takes a short way.
+    pub(crate) lone_press: Option<(u16, u16)>,
 }
 
 /// What a seat has to know of an action, without names.
@@ -302,8 +302,11 @@ fn route(w: &mut Wiring) {
     for (mut completes, held_in) in completes.into_iter().zip(held_in) {
         completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
         let lone_press = match (&completes[..], held_in.is_empty()) {
-            (&[one], true) => is_plain_press(w, &w.wires[usize::from(one)]),
-            _ => false,
+            (&[one], true) => {
+                let wire = &w.wires[usize::from(one)];
+                is_plain_press(w, wire).then_some((one, wire.action))
+            }
+            _ => None,
         };
         w.routes.push(Route {
             start: w.touched.len() as u32,

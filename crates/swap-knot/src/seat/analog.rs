@@ -13,6 +13,7 @@ const UP_AT: f32 = 0.4;
 
 impl State {
     /// A trigger or one half of an axis moved to 0 to 1.
+    #[inline(never)]
     pub(super) fn pull(&mut self, wiring: &Wiring, control: Control, value: f32, device: DeviceId) {
         let route = wiring.routes[control.index()];
         if route.completes == 0 && route.held_in == 0 {
@@ -34,6 +35,7 @@ impl State {
     }
 
     /// A whole stick or axis moved.
+    #[inline(never)]
     pub(super) fn plane(
         &mut self,
         wiring: &Wiring,
@@ -132,6 +134,7 @@ impl State {
     }
 
     /// The mouse moved: added up until the next tick.
+    #[inline(never)]
     pub(super) fn motion(&mut self, wiring: &Wiring, control: Control, by: [f32; 2]) {
         for &index in wiring.completed_by(control) {
             if !self.live[usize::from(index)] {

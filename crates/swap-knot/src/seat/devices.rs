@@ -91,12 +91,15 @@ impl Devices {
         moved.map(|(control, _)| control).collect()
     }
 
+    /// Forgets where the analog controls of every device are, without giving memory back.
+    pub(super) fn rest_all(&mut self) {
+        for device in &mut self.slots {
+            device.levels.fill([0.0; 2]);
+        }
+    }
+
     /// Frees the slot of a device that is gone.
     pub(super) fn free(&mut self, slot: usize) {
         self.slots[slot].id = None;
-    }
-
-    pub(super) fn len(&self) -> usize {
-        self.slots.len()
     }
 }

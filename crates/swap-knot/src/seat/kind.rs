@@ -12,7 +12,8 @@ const MOVE_TIME: f32 = 0.4;
 pub(super) struct KindInUse {
     current: DeviceKind,
     forced: Option<DeviceKind>,
-    changed: bool,
+    /// What the game was told last.
+    told: DeviceKind,
     /// Since when the mouse has been moving, and how far it got.
     moving: (Time, f32),
 }
@@ -22,7 +23,7 @@ impl Default for KindInUse {
         KindInUse {
             current: DeviceKind::Keyboard,
             forced: None,
-            changed: false,
+            told: DeviceKind::Keyboard,
             moving: (Time::ZERO, 0.0),
         }
     }
@@ -34,35 +35,30 @@ impl KindInUse {
     }
 
     pub(super) fn force(&mut self, kind: Option<DeviceKind>) {
-        let before = self.current();
         self.forced = kind;
-        self.changed |= self.current() != before;
     }
 
+    /// Whether it is another one than at the last call; asked once a tick.
     pub(super) fn take_changed(&mut self) -> bool {
-        std::mem::take(&mut self.changed)
+        let current = self.current();
+        std::mem::replace(&mut self.told, current) != current
     }
 
+    /// Something was worked on purpose, if `really`. Without a branch: this is on the path of every
+    /// event.
     #[inline]
-    fn meant(&mut self, kind: DeviceKind) {
-        if self.current != kind {
-            self.current = kind;
-            self.changed |= self.forced.is_none();
-        }
+    fn meant(&mut self, kind: DeviceKind, really: bool) {
+        self.current = if really { kind } else { self.current };
     }
 
     #[inline]
     pub(super) fn key(&mut self, down: bool) {
-        // What is mostly so is asked first.
-        if self.current != DeviceKind::Keyboard && down {
-            self.meant(DeviceKind::Keyboard);
-        }
+        self.meant(DeviceKind::Keyboard, down);
     }
 
+    #[inline]
     pub(super) fn mouse_button(&mut self, down: bool) {
-        if self.current != DeviceKind::Mouse && down {
-            self.meant(DeviceKind::Mouse);
-        }
+        self.meant(DeviceKind::Mouse, down);
     }
 
     pub(super) fn mouse_move(&mut self, at: Time, x: f32, y: f32) {
@@ -77,24 +73,23 @@ impl KindInUse {
         };
         // Keyboard and mouse are used together, and prompts speak of both: only from another
         // device does moving the mouse lead back.
-        if self.moving.1 > MOVE_FAR && self.current != DeviceKind::Keyboard {
-            self.meant(DeviceKind::Mouse);
-        }
+        let far = self.moving.1 > MOVE_FAR;
+        self.meant(
+            DeviceKind::Mouse,
+            far && self.current != DeviceKind::Keyboard,
+        );
     }
 
+    #[inline]
     pub(super) fn pad(&mut self, value: f32) {
-        if value >= MEANT {
-            self.meant(DeviceKind::Gamepad);
-        }
+        self.meant(DeviceKind::Gamepad, value >= MEANT);
     }
 
     pub(super) fn other(&mut self, down: bool, value: f32) {
-        if down && value.abs() >= MEANT {
-            self.meant(DeviceKind::Other);
-        }
+        self.meant(DeviceKind::Other, down && value.abs() >= MEANT);
     }
 
     pub(super) fn touch(&mut self) {
-        self.meant(DeviceKind::Touch);
+        self.meant(DeviceKind::Touch, true);
     }
 }

@@ -56,7 +56,8 @@ impl Seat {
             }
             match entry {
                 TraceEntry::Event(event) => self.feed(event),
-                TraceEntry::Situations { .. } => {
+                TraceEntry::Situations { at, .. } => {
+                    self.state.advance(self.rig.wiring(), *at);
                     if let Some(stack) = stacks.next() {
                         self.set_situations(&stack);
                     }

@@ -133,12 +133,20 @@ impl State {
         self.spend_all(wiring);
     }
 
-    pub(super) fn feed(&mut self, wiring: &Wiring, event: &Event) {
-        let at = event.at.max(self.now);
-        self.now = at;
-        if self.next_timer <= at {
-            self.run_timers(wiring, at);
+    /// Lets time go by; it never goes back.
+    #[inline]
+    pub(super) fn advance(&mut self, wiring: &Wiring, to: Time) {
+        let to = to.max(self.now);
+        if self.next_timer <= to {
+            self.run_timers(wiring, to);
         }
+        self.now = to;
+    }
+
+    #[inline]
+    pub(super) fn feed(&mut self, wiring: &Wiring, event: &Event) {
+        self.advance(wiring, event.at);
+        let at = self.now;
         let device = event.device;
         match event.what {
             EventKind::Key { place, down, .. } => {
@@ -200,6 +208,7 @@ impl State {
         }
     }
 
+    #[inline(never)]
     fn stick(
         &mut self,
         wiring: &Wiring,
@@ -217,6 +226,7 @@ impl State {
         self.plane(wiring, Control::stick(stick), at, device);
     }
 
+    #[inline(never)]
     fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: crate::input::DeviceId) {
         let value = super::shaping::real(value);
         for (sign, part) in [(Sign::Positive, value), (Sign::Negative, -value)] {
@@ -226,11 +236,7 @@ impl State {
     }
 
     pub(super) fn tick(&mut self, wiring: &Wiring, now: Time) {
-        let now = now.max(self.now);
-        if self.next_timer <= now {
-            self.run_timers(wiring, now);
-        }
-        self.now = now;
+        self.advance(wiring, now);
         if !self.ramping.is_empty() {
             self.advance_ramps(wiring);
         }

@@ -9,7 +9,7 @@ use crate::sheet::{Arm, Manner};
 impl State {
     /// A button went down or up on a device. Doubled and missing events are told by the device's
     /// bit: a press counts only if it was up, and a release only if it was down.
-    #[inline]
+    #[inline(always)]
     pub(super) fn button(
         &mut self,
         wiring: &Wiring,
@@ -26,8 +26,8 @@ impl State {
             return;
         }
         let route = &wiring.routes[control.index()];
-        if route.lone_press {
-            self.lone_press(wiring, route.start, down);
+        if let Some((wire, action)) = route.lone_press {
+            self.lone_press(usize::from(wire), action, down);
         } else if down {
             self.press(wiring, control);
         } else {
@@ -36,6 +36,7 @@ impl State {
     }
 
     /// The wheel turned by one notch: down and up at once.
+    #[inline(never)]
     pub(super) fn notch(&mut self, wiring: &Wiring, control: Control) {
         self.press(wiring, control);
         for &wire in wiring.completed_by(control) {
@@ -49,9 +50,8 @@ impl State {
     /// The short way of a control that works one plain press and nothing else.
     ///
     /// Down and up share every step, so that there is nothing for the processor to guess wrong.
-    #[inline]
-    fn lone_press(&mut self, wiring: &Wiring, start: u32, down: bool) {
-        let index = usize::from(wiring.touched[start as usize]);
+    #[inline(always)]
+    fn lone_press(&mut self, index: usize, action: u16, down: bool) {
         let wire = &mut self.wires[index];
         let counts = if down {
             self.live[index]
@@ -62,7 +62,6 @@ impl State {
             return;
         }
         wire.phase = if down { Phase::On } else { Phase::Idle };
-        let action = wiring.wires[index].action;
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];
         let before = state.on;
@@ -76,6 +75,7 @@ impl State {
     }
 
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
+    #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
         let mut longest = 0;
         for &index in wiring.completed_by(control) {
@@ -133,6 +133,7 @@ impl State {
     }
 
     /// A button came up: what it completed ends by itself, what it was held for is broken off.
+    #[inline(never)]
     pub(super) fn release(&mut self, wiring: &Wiring, control: Control) {
         let route = wiring.routes[control.index()];
         let start = route.start as usize;
@@ -387,12 +388,11 @@ impl State {
     /// Everything is let go, whatever holds it: the focus went.
     ///
     /// A press that toggles stays as it is: nobody holds it down.
+    #[inline(never)]
     pub(super) fn let_go_of_all(&mut self, wiring: &Wiring) {
         self.break_all_off(wiring);
         self.down.fill(0);
-        for slot in 0..self.devices.len() {
-            self.devices.rest(slot);
-        }
+        self.devices.rest_all();
         for wire in &mut self.wires {
             wire.moved = false;
         }
@@ -420,6 +420,7 @@ impl State {
     }
 
     /// A device is gone: everything that it alone held is let go.
+    #[inline(never)]
     pub(super) fn unplug(&mut self, wiring: &Wiring, device: DeviceId) {
         let slot = self.devices.slot(device);
         let bit = 1_u16 << slot;

@@ -93,10 +93,6 @@ impl<'s> Report<'s> {
         });
     }
 
-    pub(crate) fn is_empty(&self) -> bool {
-        self.mistakes.is_empty()
-    }
-
     /// Where the characters of a string value begin, behind its quotes.
     pub(crate) fn inside(&self, value: &Spanned<DeValue<'_>>) -> usize {
         let span = value.span();

@@ -1,7 +1,7 @@
 //! Several sheets read as one.
 
 use toml::Spanned;
-use toml::de::{DeTable, DeValue};
+use toml::de::{DeArray, DeTable, DeValue};
 
 use super::fields::Report;
 use crate::sheet::Sheet;
@@ -26,7 +26,7 @@ pub(super) fn tables<'s>(
         );
         return None;
     }
-    let mut joined = DeTable::new();
+    let (mut joined, mut sound) = (DeTable::new(), true);
     for &(name, text) in files {
         // Spans count from the start of all files, so that a byte tells its file.
         let start = report.add_file(name, text);
@@ -35,10 +35,11 @@ pub(super) fn tables<'s>(
             let at = error.span().map_or(0, |s| s.start);
             report.add(start + at, error.message());
         }
+        sound &= errors.is_empty();
         lay_over(&mut joined, shifted(table.into_inner(), start), report);
     }
     // What was recovered from broken TOML would only echo the breakage.
-    report.is_empty().then_some(joined)
+    sound.then_some(joined)
 }
 
 /// The same table with every span further on.
@@ -74,18 +75,37 @@ fn shifted_value(value: Spanned<DeValue<'_>>, by: usize) -> Spanned<DeValue<'_>>
 fn lay_over<'s>(joined: &mut DeTable<'s>, table: DeTable<'s>, report: &mut Report<'s>) {
     for (key, value) in table {
         let name: &str = key.get_ref();
-        let (span, named, list) = (value.span(), NAMED.contains(&name), LISTS.contains(&name));
+        let span = value.span();
+        if LISTS.contains(&name)
+            && let Some((first, there)) = joined.remove_entry(name)
+        {
+            let mut items = list(there);
+            list(value).into_iter().for_each(|item| items.push(item));
+            joined.insert(first, Spanned::new(span, DeValue::Array(items)));
+            continue;
+        }
+        let named = NAMED.contains(&name);
         let there = joined.get_mut(name).map(Spanned::get_mut);
         match (there, value.into_inner()) {
             (Some(DeValue::Table(there)), DeValue::Table(more)) if named => {
                 add_names(name, there, more, report);
             }
-            (Some(DeValue::Array(there)), DeValue::Array(more)) if list => {
-                more.into_iter().for_each(|item| there.push(item));
-            }
             (_, value) => {
                 joined.insert(key, Spanned::new(span, value));
             }
+        }
+    }
+}
+
+/// The items of a list, or a single one that stands for a list.
+fn list(value: Spanned<DeValue<'_>>) -> DeArray<'_> {
+    let span = value.span();
+    match value.into_inner() {
+        DeValue::Array(items) => items,
+        single => {
+            let mut items = DeArray::new();
+            items.push(Spanned::new(span, single));
+            items
         }
     }
 }
