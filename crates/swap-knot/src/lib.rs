@@ -112,7 +112,9 @@ pub use draft::{
 };
 
 // Keep.
-pub use locker::{LoadNote, Loaded, Locker, LockerError, Slug, SlugError};
+pub use locker::{
+    Folder, ImportError, LoadNote, Loaded, Locker, LockerError, Memory, Slug, SlugError, Store,
+};
 pub use profile::{Profile, ProfileError};
 
 // Prompt.

@@ -72,15 +72,15 @@ pub struct LockerError {
 }
 
 impl LockerError {
-    pub(super) fn new(doing: &'static str, path: &Path, source: io::Error) -> Self {
+    pub(super) fn new(doing: &'static str, path: PathBuf, source: io::Error) -> Self {
         LockerError {
             doing,
-            path: path.to_owned(),
+            path,
             source,
         }
     }
 
-    pub(super) fn full(folder: &Path) -> Self {
+    pub(super) fn full(folder: PathBuf) -> Self {
         let why = format!(
             "the folder holds {} profiles, the most there can be; delete one first",
             super::Locker::MAX_PROFILES

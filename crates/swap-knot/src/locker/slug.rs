@@ -48,6 +48,17 @@ impl Slug {
             .parse()
             .unwrap_or_else(|_| Slug("player".to_owned()))
     }
+
+    /// This slug with a number behind it, from 2 on; cut so that it fits.
+    pub(super) fn numbered(&self, number: u32) -> Slug {
+        if number < 2 {
+            return self.clone();
+        }
+        let end = format!("-{number}");
+        let room = Self::MAX - end.len();
+        let start = self.0.get(..room).unwrap_or(&self.0);
+        Slug(format!("{}{end}", start.trim_end_matches('-')))
+    }
 }
 
 impl FromStr for Slug {

@@ -1,0 +1,222 @@
+//! Where a locker's files are: a folder, memory, or a game's own save system.
+
+use std::any::Any;
+use std::collections::BTreeMap;
+use std::fmt;
+use std::fs::{self, File, OpenOptions};
+use std::io::{self, Read as _, Write as _};
+use std::path::{Path, PathBuf};
+use std::sync::{Mutex, MutexGuard, PoisonError};
+
+/// Where the files of a [`Locker`](crate::Locker) are kept.
+///
+/// Implement it to keep profiles in a game's own save system or in a cloud. File names are slugs
+/// with an ending; there is never a path in them.
+pub trait Store: fmt::Debug + Send + Sync {
+    /// The names of all files.
+    ///
+    /// # Errors
+    /// When they cannot be listed.
+    fn list(&self) -> io::Result<Vec<String>>;
+
+    /// The bytes of a file.
+    ///
+    /// # Errors
+    /// [`io::ErrorKind::NotFound`] when it is not there, [`io::ErrorKind::InvalidData`] when it is
+    /// larger than `limit` or no file at all; others as they come.
+    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>>;
+
+    /// Puts bytes into a file, all or nothing: whatever happens on the way, the file has its old
+    /// or its new bytes, and the new ones last once this returns.
+    ///
+    /// # Errors
+    /// When it could not be done; the file is as it was.
+    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()>;
+
+    /// Gives a file another name, over a file that has it already.
+    ///
+    /// # Errors
+    /// When it could not be done.
+    fn rename(&self, from: &str, to: &str) -> io::Result<()>;
+
+    /// Removes a file.
+    ///
+    /// # Errors
+    /// When it could not be done.
+    fn remove(&self, file: &str) -> io::Result<()>;
+
+    /// Keeps other writers out until what it answers is dropped.
+    ///
+    /// # Errors
+    /// When it could not be done.
+    fn lock(&self) -> io::Result<Box<dyn Any>>;
+
+    /// What to call a file when speaking to the player.
+    fn name_of(&self, file: &str) -> PathBuf {
+        PathBuf::from(file)
+    }
+}
+
+/// The ending of a file that is being written.
+const NEW: &str = "new";
+/// The file that is locked while something is written.
+const LOCK: &str = "lock";
+
+/// A folder of files.
+#[derive(Clone, Debug)]
+pub struct Folder(PathBuf);
+
+impl Folder {
+    /// A folder, made if it is not there.
+    ///
+    /// # Errors
+    /// When it cannot be made.
+    pub fn open(path: impl Into<PathBuf>) -> io::Result<Folder> {
+        let path = path.into();
+        fs::create_dir_all(&path)?;
+        Ok(Folder(path))
+    }
+
+    /// Where it is.
+    pub fn path(&self) -> &Path {
+        &self.0
+    }
+
+    /// Makes a rename last through a power cut, where the platform lets a folder be synced.
+    fn sync(&self) -> io::Result<()> {
+        if cfg!(unix) {
+            File::open(&self.0)?.sync_all()?;
+        }
+        Ok(())
+    }
+}
+
+impl Store for Folder {
+    fn list(&self) -> io::Result<Vec<String>> {
+        let mut names = Vec::new();
+        for entry in fs::read_dir(&self.0)? {
+            names.extend(entry?.file_name().into_string());
+        }
+        Ok(names)
+    }
+
+    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
+        let path = self.0.join(file);
+        let damaged = |why: String| io::Error::new(io::ErrorKind::InvalidData, why);
+        if !fs::metadata(&path)?.is_file() {
+            return Err(damaged("not a file".to_owned()));
+        }
+        let mut bytes = Vec::new();
+        File::open(path)?
+            .take(limit as u64 + 1)
+            .read_to_end(&mut bytes)?;
+        if bytes.len() > limit {
+            return Err(damaged(format!(
+                "larger than {limit} bytes, which no profile is"
+            )));
+        }
+        Ok(bytes)
+    }
+
+    /// Writes a new file, syncs it, renames it over the old one and syncs the folder.
+    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
+        let new = self.0.join(format!("{file}.{NEW}"));
+        let write = || -> io::Result<()> {
+            // What lies there is left from a save that was cut off; a link is not followed.
+            match fs::remove_file(&new) {
+                Err(e) if e.kind() != io::ErrorKind::NotFound => return Err(e),
+                _ => {}
+            }
+            let mut out = OpenOptions::new().write(true).create_new(true).open(&new)?;
+            out.write_all(bytes)?;
+            out.sync_all()?;
+            fs::rename(&new, self.0.join(file))
+        };
+        if let Err(e) = write() {
+            // Best effort: the error that matters is the one above.
+            let _ = fs::remove_file(&new);
+            return Err(e);
+        }
+        self.sync()
+    }
+
+    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
+        fs::rename(self.0.join(from), self.0.join(to))?;
+        self.sync()
+    }
+
+    fn remove(&self, file: &str) -> io::Result<()> {
+        fs::remove_file(self.0.join(file))
+    }
+
+    /// A lock of the system's, which is let go when the process dies.
+    fn lock(&self) -> io::Result<Box<dyn Any>> {
+        let mut options = OpenOptions::new();
+        let file = options
+            .create(true)
+            .truncate(false)
+            .write(true)
+            .open(self.0.join(LOCK))?;
+        file.lock()?;
+        Ok(Box::new(file))
+    }
+
+    fn name_of(&self, file: &str) -> PathBuf {
+        self.0.join(file)
+    }
+}
+
+/// Files in memory, for tests and for games that save everything at once.
+#[derive(Debug, Default)]
+pub struct Memory(Mutex<BTreeMap<String, Vec<u8>>>);
+
+impl Memory {
+    /// No file yet.
+    pub fn new() -> Memory {
+        Memory::default()
+    }
+
+    fn files(&self) -> MutexGuard<'_, BTreeMap<String, Vec<u8>>> {
+        // A panic elsewhere leaves the map whole: every change to it is one call.
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+fn missing() -> io::Error {
+    io::Error::from(io::ErrorKind::NotFound)
+}
+
+impl Store for Memory {
+    fn list(&self) -> io::Result<Vec<String>> {
+        Ok(self.files().keys().cloned().collect())
+    }
+
+    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
+        let bytes = self.files().get(file).cloned().ok_or_else(missing)?;
+        if bytes.len() > limit {
+            let why = format!("larger than {limit} bytes, which no profile is");
+            return Err(io::Error::new(io::ErrorKind::InvalidData, why));
+        }
+        Ok(bytes)
+    }
+
+    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
+        self.files().insert(file.to_owned(), bytes.to_vec());
+        Ok(())
+    }
+
+    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
+        let mut files = self.files();
+        let bytes = files.remove(from).ok_or_else(missing)?;
+        files.insert(to.to_owned(), bytes);
+        Ok(())
+    }
+
+    fn remove(&self, file: &str) -> io::Result<()> {
+        self.files().remove(file).map(drop).ok_or_else(missing)
+    }
+
+    fn lock(&self) -> io::Result<Box<dyn Any>> {
+        Ok(Box::new(()))
+    }
+}
