@@ -2,7 +2,11 @@
 
 mod check;
 mod demo;
+mod edit;
+mod explain;
 mod files;
+mod profile_args;
+mod profiles;
 mod prompt;
 mod replay;
 mod table;
@@ -39,6 +43,18 @@ enum Command {
     Check(check::Args),
     /// Show what a prompt says to a player.
     Prompt(prompt::Args),
+    /// Bind an action to an input in a player's profile.
+    Bind(edit::BindArgs),
+    /// Take an action's bindings away in a player's profile.
+    Unbind(edit::UnbindArgs),
+    /// Go back to the game's defaults in a player's profile.
+    Reset(edit::ResetArgs),
+    /// What a profile changes.
+    Changes(explain::ChangesArgs),
+    /// Where each binding of an action comes from: default, preset or profile.
+    Why(explain::WhyArgs),
+    /// The profiles of a game: list, copy, rename, delete, export, import.
+    Profiles(profiles::Args),
     /// Play a recorded trace and tell what each action did.
     Replay(replay::Args),
     /// Write the typed actions and situations of a sheet as Rust source.
@@ -51,6 +67,12 @@ fn main() -> ExitCode {
         Command::Demo => demo::run(),
         Command::Check(args) => check::run(&args),
         Command::Prompt(args) => prompt::run(&args),
+        Command::Bind(args) => edit::bind(&args),
+        Command::Unbind(args) => edit::unbind(&args),
+        Command::Reset(args) => edit::reset(&args),
+        Command::Changes(args) => explain::changes(&args),
+        Command::Why(args) => explain::why(&args),
+        Command::Profiles(args) => profiles::run(&args),
         Command::Replay(args) => replay::run(&args),
         Command::Types(args) => types::run(&args),
     };

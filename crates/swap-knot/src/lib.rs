@@ -105,17 +105,17 @@ pub use rig::{Bound, Origin, Rig, RigNote};
 pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
 
 // Remap.
-pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of};
+pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};
 pub use draft::{
-    Bind, Change, Draft, Effect, Heard, Listener, ListenerOptions, MenuCell, MenuRow, Question,
-    Refusal, RefusedInput, Reset, Settle, Way,
+    Bind, CarriedOver, Change, Draft, Effect, Heard, Listener, ListenerOptions, Menu, MenuCell,
+    MenuChanges, MenuRow, Question, Refusal, RefusedInput, Reset, Settle, Way,
 };
 
 // Keep.
 pub use locker::{
     Folder, ImportError, LoadNote, Loaded, Locker, LockerError, Memory, Slug, SlugError, Store,
 };
-pub use profile::{Profile, ProfileError};
+pub use profile::{Newer, Overruled, Profile, ProfileError};
 
 // Prompt.
 pub use prompt::{InputPiece, Piece, Prompt, PromptError, Rendered, chord_name, input_name};

@@ -122,3 +122,9 @@ pub(super) fn compare(a: &Resolved<'_>, b: &Resolved<'_>) -> Option<ConflictClas
         Meet::Part => ConflictClass::PartOfWhole,
     })
 }
+
+/// Whether two bindings are completed by the same key while the same is held, whatever else.
+pub(super) fn meet_at_all(a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
+    let same_length = a.held.len() == b.held.len();
+    same_length && meet(&a.input, &b.input).is_some() && within(&a.held, &b.held).is_some()
+}

@@ -2,10 +2,12 @@
 
 mod compare;
 mod find;
+mod seats;
 
 use std::fmt::Write as _;
 
 pub use find::{conflicts, conflicts_of};
+pub use seats::seat_conflicts;
 
 use crate::input::Chord;
 use crate::sheet::{Cell, Manner, Sheet, SituationId};
@@ -24,6 +26,8 @@ pub enum ConflictClass {
     ByLetter,
     /// Both are on the same chord in manners that do not get along.
     Manner,
+    /// Two players at one keyboard are both on it.
+    Seats,
     /// The longer chord keeps the shorter one from being worked.
     LongerHidesShorter,
     /// One is worked by an input that the other wants held.
@@ -85,6 +89,9 @@ impl Conflict {
                 "{a} and {b} are both on {x}, one as a {} and one as a {}",
                 self.first.manner, self.second.manner
             ),
+            ConflictClass::Seats => {
+                format!("{a} of one player is on {x} and {b} of the other on {y}, on one keyboard")
+            }
             ConflictClass::LongerHidesShorter => {
                 let (longer, shorter) = match x.held().len() > y.held().len() {
                     true => (&a, &b),

@@ -2,8 +2,9 @@
 
 use super::Draft;
 use crate::input::Chord;
+use crate::prompt::chord_name;
 use crate::rig::Origin;
-use crate::sheet::{Cell, Column, ColumnKind, GroupId, Row, Shape};
+use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape};
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -37,8 +38,12 @@ pub struct MenuCell {
     pub changed: bool,
     /// Whether an open conflict touches it.
     pub conflict: bool,
-    /// Whether some input of the column's devices can work the row.
+    /// What the player reads, on their layout; nothing when unbound.
+    pub name: Option<String>,
+    /// Whether some input of the column's devices can work the row, and the player may change it.
     pub can_bind: bool,
+    /// Why it cannot be changed, if it cannot.
+    pub why_not: Option<String>,
 }
 
 impl Draft {
@@ -80,7 +85,9 @@ impl Draft {
                         origin: bound.map_or_else(|| self.origin_of(cell), |b| b.origin),
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
+                        name: bound.map(|b| chord_name(&b.chord, &self.layout)),
                         can_bind: !action.fixed && can_bind(action.shape, row, column.kind),
+                        why_not: why_not(action, row, column.kind),
                     }
                 });
                 rows.push(MenuRow {
@@ -107,6 +114,87 @@ impl Draft {
         } else {
             Origin::Default
         }
+    }
+}
+
+/// Why a cell cannot be changed.
+fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<String> {
+    if action.fixed {
+        return Some("the game keeps it as it is".to_owned());
+    }
+    let fits = can_bind(action.shape, row, kind);
+    (!fits).then(|| format!("no {kind} input works all directions at once"))
+}
+
+/// A menu as it was drawn last, to be refreshed without a row twice or a lost scroll place.
+///
+/// ```
+/// use swap_knot::{Draft, Layout, Menu, Place, Profile, Sheet};
+///
+/// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"\n[actions.lamp]\nbind = \"KeyL\"")?;
+/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+/// let mut menu = Menu::new(&draft);
+/// let _ = draft.bind(sheet.defaults()[0].cell, Place::KeyN.into())?;
+/// let changes = menu.refresh(&draft);
+/// assert_eq!((changes.rows.len(), changes.rebuilt), (1, false));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct Menu {
+    columns: Vec<Column>,
+    rows: Vec<MenuRow>,
+}
+
+/// What changed in a menu since it was refreshed last.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct MenuChanges {
+    /// Rows whose cells are to be drawn anew.
+    pub rows: Vec<Row>,
+    /// Whether rows or columns came or went, so that the whole list is to be drawn anew.
+    pub rebuilt: bool,
+}
+
+impl Menu {
+    /// The menu of a draft.
+    pub fn new(draft: &Draft) -> Menu {
+        let columns = draft.columns();
+        let rows = draft.rows(&columns);
+        Menu { columns, rows }
+    }
+
+    /// The columns, in order.
+    pub fn columns(&self) -> &[Column] {
+        &self.columns
+    }
+
+    /// The rows, in order.
+    pub fn rows(&self) -> &[MenuRow] {
+        &self.rows
+    }
+
+    /// The rows whose title, or whose group's title, has a text in it, in any case.
+    pub fn search<'a>(&'a self, draft: &'a Draft, text: &str) -> impl Iterator<Item = &'a MenuRow> {
+        let text = text.to_lowercase();
+        self.rows.iter().filter(move |row| {
+            let group = &draft.sheet.group(row.group).title;
+            [&row.title, group]
+                .iter()
+                .any(|t| t.to_lowercase().contains(&text))
+        })
+    }
+
+    /// Brings the menu up to date and tells what changed.
+    pub fn refresh(&mut self, draft: &Draft) -> MenuChanges {
+        let new = Menu::new(draft);
+        let ids = |rows: &[MenuRow]| rows.iter().map(|r| r.row).collect::<Vec<_>>();
+        let rebuilt = new.columns != self.columns || ids(&new.rows) != ids(&self.rows);
+        let old: std::collections::HashMap<Row, &MenuRow> =
+            self.rows.iter().map(|r| (r.row, r)).collect();
+        let changed = new.rows.iter().filter(|r| old.get(&r.row) != Some(r));
+        let rows = changed.map(|r| r.row).collect();
+        *self = new;
+        MenuChanges { rows, rebuilt }
     }
 }
 

@@ -1,12 +1,15 @@
 //! Editing a profile: propose, settle, undo, apply; and the rows of a menu.
 
+mod carry;
+mod edit;
 mod essential;
 mod listener;
 mod menu;
 mod question;
 
+pub use carry::CarriedOver;
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
-pub use menu::{MenuCell, MenuRow};
+pub use menu::{Menu, MenuCell, MenuChanges, MenuRow};
 pub use question::{Bind, Effect, Question, Settle, Way};
 
 use crate::conflict::{Conflict, conflicts};

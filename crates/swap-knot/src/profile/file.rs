@@ -226,15 +226,18 @@ impl Profile {
         format!("# What this player changed; everything else follows the game's defaults.\n{table}")
     }
 
-    /// Notes the game and the version of its sheet, before it is saved.
-    pub(crate) fn stamp(&mut self, sheet: &Sheet) {
+    /// Notes the game and the version of its sheet, before it is saved; a [`Locker`] does it by
+    /// itself.
+    ///
+    /// [`Locker`]: crate::Locker
+    pub fn stamp(&mut self, sheet: &Sheet) {
         self.game = Some(sheet.game().to_owned());
         self.sheet_version = Some(sheet.version());
     }
 }
 
 impl Setting {
-    fn to_value(&self) -> Value {
+    pub(super) fn to_value(&self) -> Value {
         match self {
             Setting::Chord(Some(chord)) => Value::String(chord.to_string()),
             Setting::Chord(None) => Value::String(UNBOUND.to_owned()),

@@ -2,10 +2,12 @@
 
 mod feel;
 mod file;
+mod merge;
 
 use std::collections::BTreeMap;
 
 pub use file::ProfileError;
+pub use merge::{Newer, Overruled};
 
 use self::feel::FeelByKind;
 use crate::input::{Chord, DeviceKind};
@@ -217,6 +219,31 @@ impl Profile {
         }
         out.sort_by_key(|(cell, _)| *cell);
         out
+    }
+
+    /// The names of the rows that it changes, those that no sheet knows included.
+    pub fn row_names(&self) -> impl Iterator<Item = &str> {
+        self.cells.keys().map(String::as_str)
+    }
+
+    /// Moves what it says of a row to another name; `false` when that name has something already.
+    pub(crate) fn rename_row(&mut self, old: &str, new: &str) -> bool {
+        if self.cells.contains_key(new) {
+            return false;
+        }
+        if let Some(columns) = self.cells.remove(old) {
+            self.cells.insert(new.to_owned(), columns);
+        }
+        let (old, new) = (old.split('.').next(), new.split('.').next());
+        if let (Some(old), Some(new)) = (old, new) {
+            if let Some(toggle) = self.toggle.remove(old) {
+                self.toggle.entry(new.to_owned()).or_insert(toggle);
+            }
+            if let Some(feel) = self.action_feel.remove(old) {
+                self.action_feel.entry(new.to_owned()).or_insert(feel);
+            }
+        }
+        true
     }
 
     /// Whether it changes anything in a row.

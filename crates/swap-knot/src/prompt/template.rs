@@ -38,6 +38,11 @@ impl PromptError {
     pub fn at(&self) -> usize {
         self.at
     }
+
+    /// What is wrong, without the place.
+    pub fn message(&self) -> &str {
+        &self.message
+    }
 }
 
 impl fmt::Display for PromptError {

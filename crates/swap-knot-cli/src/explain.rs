@@ -1,0 +1,157 @@
+//! `swap-knot changes` and `why`: what a profile changes, and where each binding comes from.
+
+use std::io::Write as _;
+
+use serde_json::json;
+use swap_knot::{Chord, Origin, Row, chord_name};
+
+use crate::profile_args::{ProfileArgs, change_json, row};
+use crate::table::{QUIET, columns, styled};
+use crate::{CLEAN, Done};
+
+/// The options of `changes`.
+#[derive(Debug, clap::Args)]
+pub(crate) struct ChangesArgs {
+    #[command(flatten)]
+    of: ProfileArgs,
+}
+
+pub(crate) fn changes(args: &ChangesArgs) -> Done {
+    let draft = args.of.draft()?;
+    let (sheet, profile) = (draft.sheet(), draft.profile());
+    let changed = profile.changes(sheet);
+    let mut out = anstream::stdout().lock();
+    if args.of.json {
+        let list: Vec<_> = (changed.iter())
+            .map(|(cell, after)| change_json(sheet, *cell, profile.under(sheet, *cell), *after))
+            .collect();
+        let all = json!({ "title": profile.title(), "preset": profile.preset(), "layout": profile.layout(), "changes": list });
+        writeln!(out, "{all:#}")?;
+        return Ok(CLEAN);
+    }
+    let name = |chord: Option<&Chord>| match chord {
+        Some(chord) => chord_name(chord, draft.layout()),
+        None => "nothing".to_owned(),
+    };
+    let mut rows = vec![
+        ["action", "column", "now", "instead of"]
+            .map(str::to_owned)
+            .to_vec(),
+    ];
+    for (cell, after) in &changed {
+        let title = sheet.row_title(cell.row).to_owned();
+        let column = cell.column.to_string();
+        rows.push(vec![
+            title,
+            column,
+            name(*after),
+            name(profile.under(sheet, *cell)),
+        ]);
+    }
+    if rows.len() > 1 {
+        write!(out, "{}", columns(0, &rows))?;
+    }
+    for (what, value) in [("preset", profile.preset()), ("layout", profile.layout())] {
+        if let Some(value) = value {
+            writeln!(out, "{what}: {value}")?;
+        }
+    }
+    let words = match changed.len() {
+        0 => "no binding changed".to_owned(),
+        1 => "1 binding changed".to_owned(),
+        n => format!("{n} bindings changed"),
+    };
+    writeln!(out, "{}", styled(QUIET, &words))?;
+    Ok(CLEAN)
+}
+
+/// The options of `why`.
+#[derive(Debug, clap::Args)]
+pub(crate) struct WhyArgs {
+    #[command(flatten)]
+    of: ProfileArgs,
+    /// The action, or one arm of it, as in `walk.up`.
+    action: String,
+}
+
+/// One binding, and all that has a say in it.
+struct Say {
+    row: Row,
+    column: String,
+    now: Option<Chord>,
+    origin: Origin,
+    default: Option<Chord>,
+}
+
+pub(crate) fn why(args: &WhyArgs) -> Done {
+    let draft = args.of.draft()?;
+    let sheet = draft.sheet();
+    let wanted = match sheet.find(&args.action) {
+        Some(action) => Row::of(action),
+        None => row(sheet, &args.action)?,
+    };
+    let shown = draft.columns();
+    let mut all = Vec::new();
+    for row in draft.rows(&shown) {
+        let meant = row.row == wanted || (wanted.arm.is_none() && row.row.action == wanted.action);
+        for cell in row.cells.iter().filter(|_| meant) {
+            let default = sheet.default_of(cell.cell).map(|b| b.chord.clone());
+            if cell.chord.is_some() || default.is_some() || cell.origin != Origin::Default {
+                all.push(Say {
+                    row: cell.cell.row,
+                    column: cell.cell.column.to_string(),
+                    now: cell.chord.clone(),
+                    origin: cell.origin,
+                    default,
+                });
+            }
+        }
+    }
+    let word = |origin| match origin {
+        Origin::Default => "default",
+        Origin::Preset => "preset",
+        Origin::Profile => "profile",
+    };
+    let mut out = anstream::stdout().lock();
+    if args.of.json {
+        let list: Vec<_> = (all.iter())
+            .map(|s| {
+                json!({
+                    "row": sheet.row_name(s.row), "column": s.column, "from": word(s.origin),
+                    "now": s.now.as_ref().map(Chord::to_string),
+                    "default": s.default.as_ref().map(Chord::to_string),
+                })
+            })
+            .collect();
+        writeln!(out, "{:#}", json!({ "bindings": list }))?;
+        return Ok(CLEAN);
+    }
+    let name = |chord: &Option<Chord>| match chord {
+        Some(chord) => chord_name(chord, draft.layout()),
+        None => "nothing".to_owned(),
+    };
+    let heading = [
+        "action",
+        "column",
+        "now",
+        "comes from",
+        "the game's default",
+    ];
+    let mut rows = vec![heading.map(str::to_owned).to_vec()];
+    for say in &all {
+        let from = match (say.origin, draft.profile().preset()) {
+            (Origin::Preset, Some(preset)) => format!("preset {preset}"),
+            (origin, _) => word(origin).to_owned(),
+        };
+        let title = sheet.row_title(say.row).to_owned();
+        rows.push(vec![
+            title,
+            say.column.clone(),
+            name(&say.now),
+            from,
+            name(&say.default),
+        ]);
+    }
+    write!(out, "{}", columns(0, &rows))?;
+    Ok(CLEAN)
+}

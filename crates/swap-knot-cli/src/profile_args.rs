@@ -1,0 +1,95 @@
+//! What the commands that work on a profile have in common.
+
+use std::error::Error;
+use std::fs;
+use std::io::Write as _;
+use std::path::{Path, PathBuf};
+
+use swap_knot::{Cell, Chord, Draft, Layout, Profile, Sheet};
+
+use crate::files;
+
+/// A sheet, a profile and a layout.
+#[derive(Debug, clap::Args)]
+pub(crate) struct ProfileArgs {
+    /// The sheet that declares the actions.
+    pub(crate) sheet: PathBuf,
+    /// The player's profile; a file that is not there yet is a profile without changes.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) profile: PathBuf,
+    /// The player's layout; without it, the one in the profile, or us.
+    #[arg(long, value_name = "NAME", value_parser = files::layout)]
+    pub(crate) layout: Option<Layout>,
+    /// Print JSON instead of text.
+    #[arg(long)]
+    pub(crate) json: bool,
+}
+
+impl ProfileArgs {
+    /// The draft of the profile, carried over to the sheet.
+    pub(crate) fn draft(&self) -> Result<Draft, Box<dyn Error>> {
+        let sheet = files::sheet(&self.sheet)?;
+        let profile = match self.profile.exists() {
+            true => files::profile(Some(&self.profile))?,
+            false => Profile::new(title_of(&self.profile)),
+        };
+        let layout = files::layout_of(self.layout.as_ref(), &profile);
+        let (profile, carried) = sheet.carry_over(&profile, &layout);
+        for line in carried.describe(&sheet) {
+            anstream::eprintln!("note: {line}");
+        }
+        Ok(Draft::new(&sheet, profile, &layout))
+    }
+
+    /// Applies a draft and writes its profile, all or nothing.
+    pub(crate) fn save(&self, draft: &mut Draft) -> Result<(), Box<dyn Error>> {
+        draft.apply()?;
+        let folder = self.profile.parent().filter(|p| !p.as_os_str().is_empty());
+        let folder = folder.unwrap_or(Path::new("."));
+        let wrong = |e: std::io::Error| format!("cannot write {}: {e}", self.profile.display());
+        let mut new = tempfile::NamedTempFile::new_in(folder).map_err(wrong)?;
+        let mut profile = draft.profile().clone();
+        profile.stamp(draft.sheet());
+        new.write_all(profile.to_toml().as_bytes()).map_err(wrong)?;
+        new.as_file().sync_all().map_err(wrong)?;
+        new.persist(&self.profile).map_err(|e| wrong(e.error))?;
+        fs::File::open(folder)
+            .and_then(|f| f.sync_all())
+            .map_err(wrong)?;
+        Ok(())
+    }
+}
+
+fn title_of(path: &Path) -> String {
+    path.file_stem()
+        .map_or_else(String::new, |s| s.to_string_lossy().into_owned())
+}
+
+/// A row by its text, or an error that names the nearest one.
+pub(crate) fn row(sheet: &Sheet, text: &str) -> Result<swap_knot::Row, Box<dyn Error>> {
+    if let Some(row) = sheet.find_row(text) {
+        return Ok(row);
+    }
+    // The prompt reader knows how to tell what was meant.
+    let braces = format!("{{{text}}}");
+    match swap_knot::Prompt::new(&braces, sheet) {
+        Err(e) => Err(e.message().to_owned().into()),
+        Ok(_) => Err(format!("`{text}` has no binding of its own; name one of its arms").into()),
+    }
+}
+
+/// A change of a cell as JSON.
+pub(crate) fn change_json(
+    sheet: &Sheet,
+    cell: Cell,
+    before: Option<&Chord>,
+    after: Option<&Chord>,
+) -> serde_json::Value {
+    serde_json::json!({
+        "row": sheet.row_name(cell.row),
+        "title": sheet.row_title(cell.row),
+        "column": cell.column.to_string(),
+        "before": before.map(Chord::to_string),
+        "after": after.map(Chord::to_string),
+    })
+}

@@ -1,0 +1,157 @@
+//! `swap-knot profiles`: the profiles of a game, as the game keeps them.
+
+use std::error::Error;
+use std::io::Write as _;
+use std::path::PathBuf;
+
+use clap::Subcommand;
+use serde_json::json;
+use swap_knot::{Locker, Profile, Slug};
+
+use crate::table::{GOOD, QUIET, columns, styled};
+use crate::{CLEAN, Done, files};
+
+/// The options of `profiles`.
+#[derive(Debug, clap::Args)]
+pub(crate) struct Args {
+    /// The folder in which the game keeps its profiles.
+    #[arg(long, value_name = "DIR", global = true, default_value = ".")]
+    folder: PathBuf,
+    /// Print JSON instead of text.
+    #[arg(long, global = true)]
+    json: bool,
+    #[command(subcommand)]
+    what: What,
+}
+
+#[derive(Debug, Subcommand)]
+enum What {
+    /// List the profiles, the active one marked.
+    List,
+    /// Copy a profile under another name.
+    Copy {
+        /// The one to copy.
+        from: Slug,
+        /// The title of the copy; its name is made from it.
+        title: String,
+    },
+    /// Give a profile another name.
+    Rename {
+        /// The one to rename.
+        from: Slug,
+        /// The new title; the name is made from it.
+        title: String,
+    },
+    /// Delete a profile; it can be brought back until the game starts next.
+    Delete {
+        /// The one to delete.
+        name: Slug,
+    },
+    /// Bring a deleted profile back.
+    Undelete {
+        /// The one to bring back.
+        name: Slug,
+    },
+    /// Make a profile the one the game starts with.
+    Activate {
+        /// The one to start with.
+        name: Slug,
+    },
+    /// Print a profile, to give to a friend.
+    Export {
+        /// The one to print.
+        name: Slug,
+    },
+    /// Take in a profile from a friend.
+    Import {
+        /// The file to take in.
+        file: PathBuf,
+    },
+}
+
+pub(crate) fn run(args: &Args) -> Done {
+    if !args.folder.is_dir() {
+        return Err(format!("there is no folder {}", args.folder.display()).into());
+    }
+    let locker = Locker::open(&args.folder)?;
+    let done = match &args.what {
+        What::List => return list(&locker, args.json),
+        What::Copy { from, title } => {
+            let to = Slug::from_title(title);
+            locker.copy(from, &to, title)?;
+            format!("copied {from} to {to}")
+        }
+        What::Rename { from, title } => {
+            let to = Slug::from_title(title);
+            locker.rename(from, &to, title)?;
+            format!("renamed {from} to {to}")
+        }
+        What::Delete { name } => {
+            locker.delete(name)?;
+            format!("deleted {name}; `undelete {name}` brings it back")
+        }
+        What::Undelete { name } => {
+            locker.undelete(name)?;
+            format!("brought {name} back")
+        }
+        What::Activate { name } => {
+            locker.set_active(name)?;
+            format!("the game starts with {name}")
+        }
+        What::Export { name } => {
+            std::io::stdout()
+                .lock()
+                .write_all(locker.export(name)?.as_bytes())?;
+            return Ok(CLEAN);
+        }
+        What::Import { file } => {
+            let text = files::read(file, Profile::MAX_BYTES)?;
+            let name = locker
+                .import(&text)
+                .map_err(|e| format!("{}: {e}", file.display()))?;
+            format!("imported as {name}")
+        }
+    };
+    let mut out = anstream::stdout().lock();
+    match args.json {
+        true => writeln!(out, "{:#}", json!({ "done": done }))?,
+        false => writeln!(out, "{}", styled(GOOD, &done))?,
+    }
+    Ok(CLEAN)
+}
+
+fn list(locker: &Locker, as_json: bool) -> Result<u8, Box<dyn Error>> {
+    let active = locker.active();
+    let mut out = anstream::stdout().lock();
+    let mut rows = vec![["", "name", "title", "changes"].map(str::to_owned).to_vec()];
+    let mut all = Vec::new();
+    for name in locker.names()? {
+        let loaded = locker.load(&name);
+        for note in &loaded.notes {
+            anstream::eprintln!("note: {note}");
+        }
+        let profile = loaded.profile;
+        let changes = profile.row_names().count();
+        let is_active = active.as_ref() == Some(&name);
+        all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed_rows": changes, "active": is_active }));
+        let mark = if is_active { "*" } else { "" };
+        let words = format!(
+            "{changes} action{} changed",
+            if changes == 1 { "" } else { "s" }
+        );
+        rows.push(vec![
+            mark.to_owned(),
+            name.to_string(),
+            profile.title().to_owned(),
+            words,
+        ]);
+    }
+    if as_json {
+        writeln!(out, "{:#}", json!({ "profiles": all }))?;
+    } else if all.is_empty() {
+        writeln!(out, "{}", styled(QUIET, "no profile yet"))?;
+    } else {
+        write!(out, "{}", columns(0, &rows))?;
+    }
+    Ok(CLEAN)
+}

@@ -1,0 +1,141 @@
+//! Further edits of a draft: more bindings, columns, feel, toggles; and the draft in words.
+
+use super::{Bind, Change, Draft, Refusal};
+use crate::input::{Chord, DeviceKind};
+use crate::prompt::chord_name;
+use crate::sheet::{Cell, Column, ColumnKind, FeelPatch, Row};
+
+impl Draft {
+    /// Adds a binding to a row beside those it has, in the first free column.
+    ///
+    /// # Errors
+    /// As [`Draft::bind`]; besides, when every column is taken.
+    pub fn bind_further(&mut self, row: Row, chord: Chord) -> Result<Bind, Refusal> {
+        let kind = ColumnKind::of(chord.device_kind());
+        let free = (1..=Column::LAST)
+            .map(|n| row.cell(Column::new(kind, n)))
+            .find(|cell| self.chord_in(*cell).is_none());
+        match free {
+            Some(cell) => self.bind(cell, chord),
+            None => {
+                let title = self.sheet.row_title(row);
+                let last = Column::LAST;
+                Err(Refusal::NotOffered(format!(
+                    "\"{title}\" has {last} {kind} bindings already"
+                )))
+            }
+        }
+    }
+
+    /// Exchanges what stands in two columns of a row.
+    ///
+    /// # Errors
+    /// When the columns are for different devices, or the action cannot be changed.
+    pub fn exchange(&mut self, row: Row, a: Column, b: Column) -> Result<(), Refusal> {
+        self.check_fixed(row)?;
+        if a.kind != b.kind {
+            let why = format!("columns {a} and {b} are for different devices");
+            return Err(Refusal::NotOffered(why));
+        }
+        let (at_a, at_b) = (
+            self.chord_in(row.cell(a)).cloned(),
+            self.chord_in(row.cell(b)).cloned(),
+        );
+        let mut work = self.profile.clone();
+        work.set(&self.sheet, row.cell(a), at_b);
+        work.set(&self.sheet, row.cell(b), at_a);
+        self.commit(work);
+        Ok(())
+    }
+
+    /// Changes the player's feel on a device kind, for one action or for all of them.
+    pub fn set_feel(&mut self, action: Option<&str>, kind: DeviceKind, feel: FeelPatch) {
+        let mut work = self.profile.clone();
+        work.set_feel(action, kind, feel);
+        self.commit(work);
+    }
+
+    /// Says whether a press toggles, or leaves it to the game.
+    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
+        let mut work = self.profile.clone();
+        work.set_toggle(action, toggle);
+        self.commit(work);
+    }
+
+    /// A change in words, with the legends of the layout: `Cast off: F instead of Space`.
+    pub fn describe(&self, change: &Change) -> String {
+        let name = |chord: &Option<Chord>| match chord {
+            Some(chord) => chord_name(chord, &self.layout),
+            None => "nothing".to_owned(),
+        };
+        let title = self.sheet.row_title(change.cell.row);
+        format!(
+            "{title}: {} instead of {}",
+            name(&change.after),
+            name(&change.before)
+        )
+    }
+
+    /// What applying would change, in words, a line each; for asking before the menu is left.
+    pub fn summary(&self) -> Vec<String> {
+        let mut lines: Vec<String> = self.changes().iter().map(|c| self.describe(c)).collect();
+        let (before, after) = (&self.applied, &self.profile);
+        let named = |name: Option<&str>| match name {
+            Some(name) => self
+                .sheet
+                .preset(name)
+                .map_or(name, |p| p.title.as_str())
+                .to_owned(),
+            None => "none".to_owned(),
+        };
+        if before.preset() != after.preset() {
+            let (new, old) = (named(after.preset()), named(before.preset()));
+            lines.push(format!("Preset: {new} instead of {old}"));
+        }
+        for (_, action) in self.sheet.menu() {
+            let of = |p: &crate::Profile| p.toggle(&action.name).unwrap_or(action.toggle);
+            if of(before) != of(after) {
+                let how = if of(after) {
+                    "one press on, the next off"
+                } else {
+                    "on while held"
+                };
+                lines.push(format!("{}: {how}", action.title));
+            }
+            let own = Some(action.name.as_str());
+            if DeviceKind::ALL
+                .iter()
+                .any(|&k| before.feel(own, k) != after.feel(own, k))
+            {
+                lines.push(format!("{}: another feel", action.title));
+            }
+        }
+        for kind in DeviceKind::ALL {
+            if before.feel(None, kind) != after.feel(None, kind) {
+                lines.push(format!("Feel of the {kind}: changed"));
+            }
+        }
+        lines
+    }
+
+    /// The cells that an input or chord stands in, for "what is on this key?".
+    pub fn cells_on(&self, chord: &Chord) -> Vec<Cell> {
+        let place = |c: &Chord| -> Vec<String> {
+            let one = |i| match i {
+                crate::Input::Letter(letter) => match self.layout.place_of(letter) {
+                    Some(place) => crate::Input::Key(place).to_string(),
+                    None => i.to_string(),
+                },
+                other => other.to_string(),
+            };
+            c.inputs().map(one).collect()
+        };
+        let wanted = place(chord);
+        let on = |b: &&crate::Bound| {
+            let has = place(&b.chord);
+            // A single input is found in every chord that it is part of.
+            has == wanted || (chord.is_plain() && wanted.iter().all(|w| has.contains(w)))
+        };
+        self.bindings.iter().filter(on).map(|b| b.cell).collect()
+    }
+}
