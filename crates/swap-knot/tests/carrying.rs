@@ -1,0 +1,484 @@
+//! Newer sheets, other machines, other stores, other players: what the player chose goes along.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
+mod common;
+
+use std::any::Any;
+use std::io;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+use common::{cell, chord, demo, small, us};
+use proptest::prelude::*;
+use swap_knot::{
+    Bind, Column, ColumnKind, DeviceKind, Draft, FeelPatch, Layout, Locker, Memory, Menu, Newer,
+    Place, Profile, Reset, Rig, Settle, Sheet, Slug, Store, seat_conflicts,
+};
+
+fn slug(text: &str) -> Slug {
+    text.parse().unwrap()
+}
+
+fn with(sheet: &Sheet, list: &[(&str, &str)]) -> Profile {
+    let mut profile = Profile::new("Ada");
+    for (at, input) in list {
+        let input = (*input != "unbound").then(|| chord(input));
+        profile.set(sheet, cell(sheet, at), input);
+    }
+    profile
+}
+
+#[test]
+fn a_profile_follows_renamed_actions_and_new_defaults_give_way() {
+    let old = small(
+        "version = 1\n[actions.unmoor]\nbind = \"Space\"\n[actions.pump]\nbind = \"KeyP\"\n[actions.horn]\nbind = \"KeyH\"",
+    );
+    let new = small(
+        "version = 2\nrenamed = { unmoor = \"cast-off\" }\nremoved = \"pump\"\n[actions.cast-off]\nbind = \"Space\"\n[actions.horn]\nbind = \"KeyH\"\n[actions.lamp]\nbind = \"KeyG\"\n[actions.map]\nessential = true\nbind = \"KeyN\"",
+    );
+    let mut profile = with(
+        &old,
+        &[
+            ("unmoor keyboard-1", "KeyG"),
+            ("pump keyboard-1", "KeyB"),
+            ("horn keyboard-1", "KeyN"),
+        ],
+    );
+    profile.stamp(&old);
+    let (carried, report) = new.carry_over(&profile, &Layout::us());
+    insta::assert_snapshot!(report.describe(&new).join("\n"), @"
+    `unmoor` is called `cast-off` now
+    `pump` is gone from the game; its bindings are kept aside
+    `lamp` gives up its default KeyG, which `cast-off` has
+    conflict: `horn` and `map` are both on KeyN
+    ");
+    let now = |at: &str| {
+        let rig = Rig::new(&new, &carried, &Layout::us());
+        rig.binding_in(cell(&new, at)).map(|b| b.chord.to_string())
+    };
+    assert_eq!(
+        now("cast-off keyboard-1").as_deref(),
+        Some("KeyG"),
+        "the player's choice wins"
+    );
+    assert_eq!(now("lamp keyboard-1"), None);
+    assert_eq!(
+        now("map keyboard-1").as_deref(),
+        Some("KeyN"),
+        "essential: it keeps its binding"
+    );
+    // Nothing is lost: a version that knows the pump finds it.
+    assert!(carried.to_toml().contains("[bind.pump]"));
+    // Carried over once and saved, there is nothing more to tell but what is still open.
+    let mut saved = carried.clone();
+    saved.stamp(&new);
+    let (again, report) = new.carry_over(&saved, &Layout::us());
+    assert_eq!(
+        (again, report.moved.len(), report.gave_way.len()),
+        (saved, 0, 0)
+    );
+}
+
+#[test]
+fn the_demo_profiles_of_older_versions_are_carried_over() {
+    let sheet = demo();
+    let old = Profile::from_toml(include_str!("../../../demo/profiles/old.toml")).unwrap();
+    let (carried, report) = sheet.carry_over(&old, &Layout::us());
+    assert_eq!((report.moved.len(), report.set_aside.len()), (1, 1));
+    let rig = Rig::new(&sheet, &carried, &Layout::us());
+    assert_eq!(
+        rig.binding_in(cell(&sheet, "cast-off keyboard-1"))
+            .unwrap()
+            .chord,
+        chord("KeyG")
+    );
+    let ada = Profile::from_toml(include_str!("../../../demo/profiles/ada.toml")).unwrap();
+    assert_eq!(sheet.carry_over(&ada, &Layout::us()).0, ada);
+    assert!(Profile::from_toml(include_str!("../../../demo/profiles/damaged.toml")).is_err());
+}
+
+#[test]
+fn two_machines_merge_against_what_both_started_from() {
+    let sheet = demo();
+    let base = with(
+        &sheet,
+        &[("horn keyboard-1", "KeyN"), ("lantern keyboard-1", "KeyL")],
+    );
+    let ours = with(
+        &sheet,
+        &[("horn keyboard-1", "KeyB"), ("cast-off keyboard-1", "KeyG")],
+    );
+    let mut theirs = with(
+        &sheet,
+        &[
+            ("horn keyboard-1", "unbound"),
+            ("lantern keyboard-1", "KeyL"),
+            ("photo keyboard-1", "F8"),
+        ],
+    );
+    theirs.set_toggle("lantern", Some(false));
+    let (merged, overruled) = ours.merged(&base, &theirs, Newer::Theirs);
+    let mut wanted = with(
+        &sheet,
+        &[
+            ("horn keyboard-1", "unbound"),
+            ("cast-off keyboard-1", "KeyG"),
+            ("photo keyboard-1", "F8"),
+        ],
+    );
+    wanted.set_toggle("lantern", Some(false));
+    assert_eq!(merged, wanted);
+    let told: Vec<String> = overruled
+        .iter()
+        .map(|o| format!("{}: {} over {}", o.what, o.kept, o.dropped))
+        .collect();
+    assert_eq!(told, ["horn keyboard-1: unbound over KeyB"]);
+}
+
+fn some_profile() -> impl Strategy<Value = Profile> {
+    let at = [
+        "horn keyboard-1",
+        "lantern keyboard-1",
+        "walk.up keyboard-1",
+        "cast-off gamepad-2",
+    ];
+    let input = ["KeyN", "KeyB", "unbound"];
+    let one = (
+        proptest::sample::select(at.to_vec()),
+        proptest::sample::select(input.to_vec()),
+    );
+    proptest::collection::vec(one, 0..5).prop_map(|list| {
+        let sheet = demo();
+        let fits: Vec<_> = list
+            .into_iter()
+            .filter(|(at, i)| !at.contains("gamepad") || *i == "unbound")
+            .collect();
+        with(&sheet, &fits)
+    })
+}
+
+proptest! {
+    #[test]
+    fn merging_takes_changes_from_both_sides_and_tells_what_it_drops(
+        base in some_profile(), ours in some_profile(), theirs in some_profile(),
+    ) {
+        let sheet = demo();
+        prop_assert_eq!(&ours.merged(&base, &ours, Newer::Theirs).0, &ours);
+        prop_assert_eq!(&ours.merged(&base, &base, Newer::Theirs).0, &ours);
+        prop_assert_eq!(&base.merged(&base, &theirs, Newer::Ours).0, &theirs);
+        let (one, told) = ours.merged(&base, &theirs, Newer::Ours);
+        let (other, told_other) = theirs.merged(&base, &ours, Newer::Theirs);
+        prop_assert_eq!(&one, &other, "it does not matter on which machine");
+        prop_assert_eq!(told.len(), told_other.len());
+        for b in sheet.defaults() {
+            let get = |p: &Profile| p.get(&sheet, b.cell).map(|c| c.cloned());
+            let (was, a, t, m) = (get(&base), get(&ours), get(&theirs), get(&one));
+            let wanted = if a == was { t } else { a };
+            prop_assert_eq!(m, wanted);
+        }
+    }
+}
+
+#[test]
+fn profiles_are_copied_renamed_deleted_and_shared() {
+    let locker = Locker::in_store(Memory::new());
+    let sheet = demo();
+    locker
+        .save(
+            &slug("ada"),
+            &with(&sheet, &[("horn keyboard-1", "KeyN")]),
+            &sheet,
+        )
+        .unwrap();
+    locker.set_active(&slug("ada")).unwrap();
+    locker.copy(&slug("ada"), &slug("bo"), "Bo").unwrap();
+    let names = |locker: &Locker| {
+        locker
+            .names()
+            .unwrap()
+            .iter()
+            .map(Slug::to_string)
+            .collect::<Vec<_>>()
+    };
+    assert_eq!(names(&locker), ["ada", "bo"]);
+    locker.rename(&slug("ada"), &slug("zoe"), "Zoe").unwrap();
+    assert_eq!(
+        (names(&locker), locker.active()),
+        (vec!["bo".to_owned(), "zoe".to_owned()], Some(slug("zoe")))
+    );
+    assert_eq!(locker.load(&slug("zoe")).profile.title(), "Zoe");
+
+    locker.delete(&slug("zoe")).unwrap();
+    assert_eq!(
+        (names(&locker), locker.active()),
+        (vec!["bo".to_owned()], None)
+    );
+    locker.undelete(&slug("zoe")).unwrap();
+    assert_eq!(locker.load(&slug("zoe")).profile.changes(&sheet).len(), 1);
+    locker.delete(&slug("zoe")).unwrap();
+    locker.sweep().unwrap();
+    assert!(locker.undelete(&slug("zoe")).is_err());
+
+    let text = locker.export(&slug("bo")).unwrap();
+    assert_eq!(locker.import(&text).unwrap(), slug("bo-2"));
+    assert_eq!(locker.import(&text).unwrap(), slug("bo-3"));
+    assert!(
+        locker
+            .import("<html>")
+            .unwrap_err()
+            .to_string()
+            .starts_with("it is no profile")
+    );
+    assert!(locker.copy(&slug("bo"), &slug("bo-2"), "x").is_err());
+    let missing = locker.export(&slug("nobody")).unwrap_err().to_string();
+    assert_eq!(
+        missing,
+        "cannot find nobody.toml: there is no such profile; there are bo, bo-2, bo-3"
+    );
+}
+
+#[test]
+fn a_locker_holds_a_hundred_profiles_and_no_more() {
+    let locker = Locker::in_store(Memory::new());
+    let sheet = demo();
+    for n in 0..Locker::MAX_PROFILES {
+        locker
+            .save(&slug(&format!("p{n}")), &Profile::new("x"), &sheet)
+            .unwrap();
+    }
+    let full = locker
+        .save(&slug("one-more"), &Profile::new("x"), &sheet)
+        .unwrap_err();
+    assert!(full.to_string().contains("delete one first"), "{full}");
+    locker
+        .save(&slug("p7"), &Profile::new("y"), &sheet)
+        .unwrap();
+}
+
+/// A store that fails at its n-th call, as a full disk or a pulled drive does.
+#[derive(Debug)]
+struct Failing {
+    inner: Arc<Memory>,
+    calls: AtomicUsize,
+    fails_at: usize,
+}
+
+impl Failing {
+    fn call(&self) -> io::Result<()> {
+        let full = || io::Error::new(io::ErrorKind::StorageFull, "no space left on device");
+        let now = self.calls.fetch_add(1, Ordering::Relaxed);
+        if now == self.fails_at {
+            Err(full())
+        } else {
+            Ok(())
+        }
+    }
+}
+
+impl Store for Failing {
+    fn list(&self) -> io::Result<Vec<String>> {
+        self.call().and_then(|()| self.inner.list())
+    }
+    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
+        self.call().and_then(|()| self.inner.read(file, limit))
+    }
+    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
+        self.call().and_then(|()| self.inner.replace(file, bytes))
+    }
+    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
+        self.call().and_then(|()| self.inner.rename(from, to))
+    }
+    fn remove(&self, file: &str) -> io::Result<()> {
+        self.call().and_then(|()| self.inner.remove(file))
+    }
+    fn lock(&self) -> io::Result<Box<dyn Any>> {
+        self.call().and_then(|()| self.inner.lock())
+    }
+}
+
+#[derive(Debug)]
+struct Shared(Arc<Memory>);
+
+impl Store for Shared {
+    fn list(&self) -> io::Result<Vec<String>> {
+        self.0.list()
+    }
+    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
+        self.0.read(file, limit)
+    }
+    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
+        self.0.replace(file, bytes)
+    }
+    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
+        self.0.rename(from, to)
+    }
+    fn remove(&self, file: &str) -> io::Result<()> {
+        self.0.remove(file)
+    }
+    fn lock(&self) -> io::Result<Box<dyn Any>> {
+        self.0.lock()
+    }
+}
+
+#[test]
+fn whatever_call_fails_the_saved_or_the_new_profile_is_there() {
+    let sheet = demo();
+    let (first, second) = (
+        with(&sheet, &[("horn keyboard-1", "KeyN")]),
+        with(&sheet, &[("horn keyboard-1", "KeyB")]),
+    );
+    let mut failures = 0;
+    for fails_at in 0..12 {
+        let files = Arc::new(Memory::new());
+        let sound = Locker::in_store(Shared(files.clone()));
+        sound.save(&slug("ada"), &first, &sheet).unwrap();
+        let failing = Locker::in_store(Failing {
+            inner: files,
+            calls: AtomicUsize::new(0),
+            fails_at,
+        });
+        let saved = failing.save(&slug("ada"), &second, &sheet);
+        let loaded = sound.load(&slug("ada"));
+        assert_eq!(loaded.notes, []);
+        let wanted = if saved.is_ok() { &second } else { &first };
+        assert_eq!(
+            loaded.profile.changes(&sheet),
+            wanted.changes(&sheet),
+            "failing at call {fails_at}"
+        );
+        if let Err(e) = saved {
+            failures += 1;
+            assert!(e.to_string().contains("no space left on device"), "{e}");
+        }
+    }
+    assert!(failures >= 4, "every step of saving was made to fail");
+}
+
+#[cfg(unix)]
+#[test]
+fn a_folder_that_cannot_be_written_is_told_and_still_read() {
+    let sheet = demo();
+    let folder = tempfile::tempdir().unwrap();
+    let locker = Locker::open(folder.path()).unwrap();
+    locker
+        .save(&slug("ada"), &Profile::new("Ada"), &sheet)
+        .unwrap();
+    // A folder in the place of the new file: nobody can write there, root included.
+    std::fs::create_dir(folder.path().join("ada.toml.new")).unwrap();
+    let wrong = locker
+        .save(
+            &slug("ada"),
+            &with(&sheet, &[("horn keyboard-1", "KeyN")]),
+            &sheet,
+        )
+        .unwrap_err();
+    assert!(wrong.to_string().starts_with("cannot write "), "{wrong}");
+    assert_eq!(locker.load(&slug("ada")).notes, []);
+    let in_file = Locker::open(folder.path().join("ada.toml"));
+    assert!(
+        in_file
+            .unwrap_err()
+            .to_string()
+            .starts_with("cannot make the folder ")
+    );
+}
+
+#[test]
+fn a_menu_is_refreshed_row_by_row_and_searched() {
+    let sheet = demo();
+    let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+    let mut menu = Menu::new(&draft);
+    assert!(menu.refresh(&draft).rows.is_empty());
+    let Ok(Bind::Asks(question)) = draft.bind(cell(&sheet, "cast-off keyboard-1"), chord("KeyF"))
+    else {
+        panic!("KeyF is taken");
+    };
+    let _ = draft.answer(question, Settle::Swap).unwrap();
+    let changes = menu.refresh(&draft);
+    let names: Vec<String> = changes.rows.iter().map(|r| sheet.row_name(*r)).collect();
+    assert_eq!(
+        (names, changes.rebuilt),
+        (vec!["cast-off".to_owned(), "lantern".to_owned()], false)
+    );
+    draft.reset(Reset::All);
+    assert_eq!(menu.refresh(&draft).rows.len(), 2);
+    let found = |text: &str| {
+        menu.search(&draft, text)
+            .map(|r| r.title.clone())
+            .collect::<Vec<_>>()
+    };
+    assert_eq!(found("STERN"), ["Walk to the stern", "Stow at the stern"]);
+    assert_eq!(
+        found("map table").len(),
+        9,
+        "its own row, and all under that heading"
+    );
+    let on = |text: &str| {
+        draft
+            .cells_on(&chord(text))
+            .iter()
+            .map(|c| sheet.row_name(c.row))
+            .collect::<Vec<_>>()
+    };
+    assert_eq!(
+        on("KeyM"),
+        ["map-table"],
+        "a letter is found by the key that types it"
+    );
+    assert_eq!(on("Ctrl+Digit1"), ["stow-1"]);
+    assert_eq!(on("Digit1"), ["stow-1"]);
+}
+
+#[test]
+fn drafts_add_move_and_tell_in_words() {
+    let sheet = demo();
+    let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::shipped("fr").unwrap());
+    let horn = sheet.find_row("horn").unwrap();
+    assert!(matches!(
+        draft.bind_further(horn, Place::KeyQ.into()),
+        Ok(Bind::Done)
+    ));
+    let column = |n| Column::new(ColumnKind::Keyboard, n);
+    draft.exchange(horn, column(1), column(3)).unwrap();
+    draft
+        .exchange(horn, column(1), Column::new(ColumnKind::Gamepad, 1))
+        .unwrap_err();
+    draft.choose_preset(Some("left-handed"));
+    draft.set_toggle("lantern", Some(false));
+    let mut feel = FeelPatch::default();
+    feel.sensitivity = Some(1.5);
+    draft.set_feel(None, DeviceKind::Gamepad, feel);
+    insta::assert_snapshot!(draft.summary().join("\n"), @"
+    Walk to port: J instead of Q
+    Walk to starboard: L instead of D
+    Walk to the stern: K instead of S
+    Walk to the bow: I instead of Z
+    Hurry: Right Shift instead of Left Shift
+    Coil the rope: U instead of E
+    Horn: A instead of H
+    Horn: H instead of nothing
+    Preset: Left-handed instead of none
+    Lantern: on while held
+    Feel of the gamepad: changed
+    ");
+    while draft.undo() {}
+    assert_eq!(draft.summary(), [""; 0]);
+}
+
+#[test]
+fn two_players_at_one_keyboard_are_told_where_they_meet() {
+    let sheet = demo();
+    let mut deckhand = Profile::new("deckhand");
+    deckhand.set_preset(Some("deckhand"));
+    let other = Rig::new(&sheet, &deckhand, &Layout::us());
+    let all = seat_conflicts(&us(&sheet), &other);
+    let text: Vec<String> = all.iter().map(|c| c.describe(&sheet)).collect();
+    assert!(text.contains(&"`walk.up` of one player is on ArrowUp and `walk.up` of the other on ArrowUp, on one keyboard".to_owned()));
+    assert!(all.iter().all(|c| c.class.is_conflict()));
+    // The mouse belongs to one of them, and pads are each their own.
+    assert!(
+        text.iter()
+            .all(|t| !t.contains("mouse:") && !t.contains("pad:"))
+    );
+}

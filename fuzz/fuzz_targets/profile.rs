@@ -1,0 +1,18 @@
+//! Any text is a profile or an error; a profile is written and read without loss, and plays.
+#![no_main]
+
+use libfuzzer_sys::fuzz_target;
+use swap_knot::{Layout, Profile, Rig, Sheet};
+
+const SHEET: &str = include_str!("../../demo/slack-water.toml");
+
+fuzz_target!(|text: &str| {
+    if let Ok(profile) = Profile::from_toml(text) {
+        let written = profile.to_toml();
+        let read = Profile::from_toml(&written).expect("what was written reads");
+        assert_eq!(read.to_toml(), written);
+        let sheet = Sheet::from_toml(SHEET).expect("the demo sheet reads");
+        let (carried, _) = sheet.carry_over(&profile, &Layout::us());
+        let _ = Rig::new(&sheet, &carried, &Layout::us());
+    }
+});
