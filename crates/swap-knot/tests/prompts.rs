@@ -108,6 +108,14 @@ fn layouts_have_their_legends_and_letters() {
         "an ANSI board has no key between Shift and Z"
     );
     assert_eq!(place("us", 'ж'), None);
+    for name in Layout::shipped_names() {
+        let layout = Layout::shipped(name).unwrap();
+        for place in swap_knot::WRITING_PLACES {
+            for letter in layout.letters_at(place) {
+                assert_eq!(layout.place_of(letter), Some(place), "{letter} on {name}");
+            }
+        }
+    }
     assert!(Layout::shipped("xx").is_none());
     assert_eq!(Layout::us().name(), "us");
 }

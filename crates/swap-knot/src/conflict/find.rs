@@ -4,10 +4,10 @@ use std::collections::HashMap;
 
 use super::compare::{Resolved, compare, has_letter, whole};
 use super::{Conflict, Party};
-use crate::input::{Input, Platform};
+use crate::input::{Chord, Input, Modifier, Platform};
 use crate::layout::Layout;
 use crate::rig::Bound;
-use crate::sheet::Sheet;
+use crate::sheet::{Action, Sheet, SituationId};
 
 /// Every conflict and notice among bindings, on any of the layouts, in the order of the sheet.
 ///
@@ -25,23 +25,35 @@ pub fn conflicts(
     } else {
         layouts
     };
+    let neighbours = neighbours(sheet);
     let mut found = Found::default();
     for (i, layout) in layouts.iter().enumerate() {
         let resolved: Vec<_> = bindings
             .iter()
             .filter_map(|b| Resolved::new(b, layout, platform))
             .collect();
-        let by_key = by_key(&resolved);
+        let index = Index::new(sheet, &resolved);
         for (at, a) in resolved.iter().enumerate() {
             let letter = has_letter(&a.bound.chord);
             // What does not depend on the layout is judged once.
-            for &other in keys_of(a).flat_map(|k| by_key.get(&k).into_iter().flatten()) {
-                let b = &resolved[other];
-                let on_layout = letter || has_letter(&b.bound.chord);
-                if other > at && (i == 0 || on_layout) && !sheet.may_share(action(a), action(b)) {
-                    found.pair(sheet, a, b, on_layout.then_some(layout));
-                }
+            if i > 0 && !letter {
+                continue;
             }
+            index.each_near(sheet, &neighbours, a, |other| {
+                let b = &resolved[other];
+                let other_letter = has_letter(&b.bound.chord);
+                // Each pair once: by the first of the two, or by the only one with a letter.
+                let mine = if i > 0 && !other_letter {
+                    other != at
+                } else {
+                    other > at
+                };
+                if mine && !sheet.may_share(action(a), action(b)) {
+                    let on = (letter || other_letter).then_some(layout);
+                    let (first, second) = if at < other { (a, b) } else { (b, a) };
+                    found.pair(sheet, first, second, on);
+                }
+            });
         }
     }
     found.finish(layouts.len())
@@ -59,13 +71,46 @@ pub fn conflicts_of(
 ) -> Vec<Conflict> {
     let mut found = Found::default();
     if let Some(a) = Resolved::new(candidate, layout, platform) {
-        for other in bindings.iter().filter(|b| b.cell != candidate.cell) {
+        let near = Near::new(&a, layout, platform);
+        for other in bindings
+            .iter()
+            .filter(|b| near.touches(&b.chord) && b.cell != candidate.cell)
+        {
             if let Some(b) = Resolved::new(other, layout, platform) {
                 found.pair(sheet, &a, &b, None);
             }
         }
     }
     found.finish(1)
+}
+
+/// What a candidate touches, to pass over quickly what it has nothing to do with.
+struct Near {
+    inputs: Vec<Input>,
+    letters: Vec<char>,
+}
+
+impl Near {
+    fn new(of: &Resolved<'_>, layout: &Layout, platform: Platform) -> Near {
+        let mut inputs: Vec<Input> = keys_of(of).collect();
+        let mut letters = Vec::new();
+        for key in inputs.clone() {
+            if let Input::Key(place) = key {
+                letters.extend(layout.letters_at(place));
+                let side = |m: &Modifier| m.places(platform).contains(&place);
+                inputs.extend(Modifier::ALL.into_iter().filter(side).map(Input::Modifier));
+            }
+        }
+        Near { inputs, letters }
+    }
+
+    /// Whether a chord has a key in common with the candidate.
+    fn touches(&self, chord: &Chord) -> bool {
+        chord.inputs().any(|input| match input {
+            Input::Letter(letter) => self.letters.contains(&letter),
+            other => self.inputs.contains(&whole(other)),
+        })
+    }
 }
 
 fn action(of: &Resolved<'_>) -> crate::sheet::ActionId {
@@ -81,17 +126,86 @@ fn keys_of<'a>(of: &'a Resolved<'_>) -> impl Iterator<Item = Input> + 'a {
     })
 }
 
-fn by_key(resolved: &[Resolved<'_>]) -> HashMap<Input, Vec<usize>> {
-    let mut map: HashMap<Input, Vec<usize>> = HashMap::new();
-    for (i, of) in resolved.iter().enumerate() {
+/// For each situation those in which an action can be live beside it, itself included.
+fn neighbours(sheet: &Sheet) -> Vec<Vec<SituationId>> {
+    let near = |a: SituationId| {
+        let all = sheet.situations().map(|(b, _)| b);
+        all.filter(|&b| sheet.situations_meet(a, b)).collect()
+    };
+    sheet.situations().map(|(a, _)| near(a)).collect()
+}
+
+/// Bindings by the keys that they touch and the situations that they are live in, so that the check
+/// takes time by what is near each other, not by all pairs.
+struct Index {
+    narrow: HashMap<(Input, SituationId), Vec<usize>>,
+    /// Bindings of actions that can be live beside any situation.
+    wide: HashMap<Input, Vec<usize>>,
+    all: HashMap<Input, Vec<usize>>,
+}
+
+/// Whether an action can be live beside situations other than its neighbours.
+fn is_wide(action: &Action) -> bool {
+    action.situations.is_empty() || action.while_paused
+}
+
+impl Index {
+    fn new(sheet: &Sheet, resolved: &[Resolved<'_>]) -> Index {
+        let mut index = Index {
+            narrow: HashMap::new(),
+            wide: HashMap::new(),
+            all: HashMap::new(),
+        };
+        for (i, of) in resolved.iter().enumerate() {
+            let action = sheet.action(action(of));
+            for key in keys_of(of) {
+                index.all.entry(key).or_default().push(i);
+                if is_wide(action) {
+                    index.wide.entry(key).or_default().push(i);
+                    continue;
+                }
+                for &situation in &action.situations {
+                    index.narrow.entry((key, situation)).or_default().push(i);
+                }
+            }
+        }
+        index
+    }
+
+    /// Hands every binding to `each` that shares a key with one and may be live beside it; some of
+    /// them more than once.
+    fn each_near(
+        &self,
+        sheet: &Sheet,
+        neighbours: &[Vec<SituationId>],
+        of: &Resolved<'_>,
+        mut each: impl FnMut(usize),
+    ) {
+        let action = sheet.action(action(of));
         for key in keys_of(of) {
-            let list = map.entry(key).or_default();
-            if list.last() != Some(&i) {
-                list.push(i);
+            if is_wide(action) {
+                self.all
+                    .get(&key)
+                    .into_iter()
+                    .flatten()
+                    .for_each(|&i| each(i));
+                continue;
+            }
+            self.wide
+                .get(&key)
+                .into_iter()
+                .flatten()
+                .for_each(|&i| each(i));
+            let near = action
+                .situations
+                .iter()
+                .flat_map(|s| &neighbours[s.index()]);
+            for &situation in near {
+                let list = self.narrow.get(&(key, situation));
+                list.into_iter().flatten().for_each(|&i| each(i));
             }
         }
     }
-    map
 }
 
 /// Conflicts as they are found, each pair of cells once.

@@ -163,6 +163,17 @@ impl Layout {
         })
     }
 
+    /// The letters that are found at a place, see [`Layout::place_of`].
+    pub fn letters_at(&self, place: Place) -> Vec<char> {
+        let levels = [Level::Plain, Level::Shift, Level::AltGr, Level::ShiftAltGr];
+        let own = levels.map(|level| self.typed(place, level));
+        let us = Layout::us().typed(place, Level::Plain);
+        let all = own.into_iter().chain([us]).flatten().map(|t| t.character);
+        let mut letters: Vec<char> = all.filter(|c| self.place_of(*c) == Some(place)).collect();
+        letters.dedup();
+        letters
+    }
+
     /// Whether any key types a Latin letter on its own.
     fn has_latin(&self) -> bool {
         (self.0.typed[0].iter().flatten()).any(|t| t.character.is_ascii_alphabetic())

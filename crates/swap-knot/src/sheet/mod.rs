@@ -317,6 +317,11 @@ impl Sheet {
         self.meeting(a, b).is_some()
     }
 
+    /// Whether actions of two situations can be live on one input.
+    pub fn situations_meet(&self, a: SituationId, b: SituationId) -> bool {
+        self.0.meets[a.index() * self.0.situations.len() + b.index()]
+    }
+
     /// Two situations, one of each action, in which both can be live on one input.
     pub fn meeting(&self, a: &Action, b: &Action) -> Option<(SituationId, SituationId)> {
         let pairs = a
@@ -324,8 +329,7 @@ impl Sheet {
             .iter()
             .flat_map(|&x| b.situations.iter().map(move |&y| (x, y)));
         pairs.into_iter().find(|&(x, y)| {
-            let n = self.0.situations.len();
-            self.0.meets[x.index() * n + y.index()]
+            self.situations_meet(x, y)
                 || (a.while_paused && self.situation(y).over.contains(&x))
                 || (b.while_paused && self.situation(x).over.contains(&y))
         })

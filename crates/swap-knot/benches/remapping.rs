@@ -1,0 +1,121 @@
+//! Conflict checks beside reading the same sheet, as ratios.
+//!
+//! `cargo bench -p swap-knot --bench remapping`.
+
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic)]
+
+use std::fmt::Write as _;
+use std::hint::black_box;
+use std::time::{Duration, Instant};
+
+use swap_knot::{
+    Bound, Layout, Platform, Profile, Rig, Sheet, WRITING_PLACES, conflicts, conflicts_of,
+};
+
+const ROUNDS: usize = 7;
+
+fn main() {
+    let layouts: Vec<Layout> = Layout::shipped_names()
+        .filter_map(Layout::shipped)
+        .collect();
+    let text = sheet_text(1000);
+    let sheet = Sheet::from_toml(&text).unwrap();
+    let large = Sheet::from_toml(&sheet_text(8000)).unwrap();
+    let bound = |sheet: &Sheet| {
+        Rig::new(sheet, &Profile::default(), &Layout::us())
+            .bindings()
+            .to_vec()
+    };
+    let (few, many) = (bound(&sheet), bound(&large));
+    let check = |sheet: &Sheet, bindings: &[Bound]| {
+        conflicts(sheet, bindings, &layouts, Platform::Other).len()
+    };
+    let one = || {
+        conflicts_of(
+            &sheet,
+            &few[few.len() / 2],
+            &few,
+            &layouts[0],
+            Platform::Other,
+        )
+        .len()
+    };
+    let times = measure(&[
+        &|| Sheet::from_toml(&text).unwrap().actions().len(),
+        &|| check(&sheet, &few),
+        &|| check(&large, &many),
+        &|| (0..100).map(|_| one()).sum(),
+    ]);
+    let [read, whole, tenfold, hundred] = times[..] else {
+        panic!("four ways are measured")
+    };
+    let ratio = |a: Duration, b: Duration| a.as_secs_f64() / b.as_secs_f64();
+    println!(
+        "{} actions, {} bindings, {} layouts, {} conflicts and notices",
+        sheet.actions().len(),
+        few.len(),
+        layouts.len(),
+        check(&sheet, &few)
+    );
+    println!(
+        "checking takes {:.2} x the time to read the sheet (wanted: at most 10)",
+        ratio(whole, read)
+    );
+    let grown = many.len() as f64 / few.len() as f64;
+    println!(
+        "{grown:.1} times the bindings take {:.2} x the time (wanted: at most {:.1})",
+        ratio(tenfold, whole),
+        grown * 1.3
+    );
+    println!(
+        "the whole check takes {:.0} x one candidate (wanted: at least 200)",
+        ratio(whole, hundred) * 100.0
+    );
+}
+
+/// The median time of each way, in interleaved rounds.
+fn measure(ways: &[&dyn Fn() -> usize]) -> Vec<Duration> {
+    let mut times = vec![Vec::new(); ways.len()];
+    for _ in 0..ROUNDS {
+        for (way, times) in ways.iter().zip(&mut times) {
+            let start = Instant::now();
+            black_box(way());
+            times.push(start.elapsed());
+        }
+    }
+    times
+        .into_iter()
+        .map(|mut t| {
+            t.sort_unstable();
+            t[t.len() / 2]
+        })
+        .collect()
+}
+
+/// Actions with three bindings each, forty to a situation, some of them by letter.
+fn sheet_text(actions: usize) -> String {
+    let mut text = String::from("game = \"bench\"\n");
+    let situations = actions / 40;
+    // A sheet has at most 256 situations; further actions share them.
+    let situations = situations.clamp(1, 250);
+    for s in 0..situations {
+        writeln!(text, "[situations.s-{s}]").unwrap();
+    }
+    for n in 0..actions {
+        let key = WRITING_PLACES[n % WRITING_PLACES.len()];
+        let second = WRITING_PLACES[(n * 7 + 3) % WRITING_PLACES.len()];
+        let letter = char::from(b'a' + (n % 26) as u8);
+        let third = if n % 5 == 0 {
+            format!("letter:{letter}")
+        } else {
+            format!("Alt+{second}")
+        };
+        let situation = n / 40 % situations;
+        writeln!(
+            text,
+            "[actions.a-{n}]\nsituation = \"s-{situation}\"\nbind = [\"{key}\", \"Ctrl+{second}\", \"{third}\"]"
+        )
+        .unwrap();
+    }
+    text
+}
