@@ -411,7 +411,7 @@ fn a_menu_is_refreshed_row_by_row_and_searched() {
     assert_eq!(found("STERN"), ["Walk to the stern", "Stow at the stern"]);
     assert_eq!(
         found("map table").len(),
-        9,
+        8,
         "its own row, and all under that heading"
     );
     let on = |text: &str| {

@@ -6,8 +6,9 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    Bind, Cell, Draft, Edge, Event, EventKind, Heard, Input, Layout, LayoutLearner, Listener,
-    ListenerOptions, Locker, Profile, Prompt, Question, Seat, Settle, Shape, Sheet, Slug, Time,
+    Bind, Cell, Chord, Draft, Edge, Event, EventKind, Heard, Input, Layout, LayoutLearner,
+    Listener, ListenerOptions, Locker, Menu, Profile, Prompt, Question, Seat, Settle, Shape, Sheet,
+    Slug, Time,
 };
 
 use crate::Incoming;
@@ -32,8 +33,12 @@ pub(crate) enum Busy {
     Nothing,
     /// Waiting for the input for a cell.
     Listening(Cell, Box<Listener>),
+    /// Waiting for an input, to show what is on it.
+    Finding(Box<Listener>),
     /// Waiting for the answer to a conflict.
     Asking(Box<Question>),
+    /// Waiting for what to do with unsaved changes before the window closes.
+    Leaving,
 }
 
 pub(crate) struct App {
@@ -41,6 +46,13 @@ pub(crate) struct App {
     pub(crate) draft: Draft,
     pub(crate) seat: Seat,
     pub(crate) busy: Busy,
+    pub(crate) menu: Menu,
+    /// What the player searches for.
+    pub(crate) search: String,
+    /// The input that the player wants to know about.
+    pub(crate) on: Option<Chord>,
+    /// Whether the player types into a text field, so that keys do not play.
+    pub(crate) typing: bool,
     /// The last thing to tell the player.
     pub(crate) message: String,
     pub(crate) report: Report,
@@ -77,6 +89,10 @@ impl App {
         let notes: Vec<String> = loaded.notes.iter().map(ToString::to_string).collect();
         Ok(App {
             seat: Seat::new(draft.rig()),
+            menu: Menu::new(&draft),
+            search: String::new(),
+            on: None,
+            typing: false,
             stage: Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
             draft,
             busy: Busy::Nothing,
@@ -100,12 +116,22 @@ impl App {
             .with_reserved(self.sheet.reserved());
         let whole = cell.row.arm.is_none();
         options.planes = whole && self.sheet.action(cell.row.action).shape == Shape::Plane;
+        self.busy = Busy::Listening(cell, self.listener(options));
+    }
+
+    /// Starts to listen for an input to search for.
+    pub(crate) fn find(&mut self) {
+        self.busy = Busy::Finding(self.listener(ListenerOptions::default()));
+        self.report.say("finding");
+    }
+
+    fn listener(&mut self, options: ListenerOptions) -> Box<Listener> {
         let mut listener = Box::new(Listener::new(options, self.seat.inputs_down()));
         listener.tick(self.now());
         // Whatever is on while the menu listens ends once.
         self.feed_seat(EventKind::FocusLost);
         self.message.clear();
-        self.busy = Busy::Listening(cell, listener);
+        listener
     }
 
     /// Answers the question that is open.
@@ -171,34 +197,33 @@ impl App {
         for event in &events {
             self.learn(event);
             match &mut self.busy {
-                Busy::Listening(_, listener) => {
+                Busy::Listening(_, listener) | Busy::Finding(listener) => {
                     let heard = listener.hear(event);
                     self.hear(heard);
                 }
-                Busy::Asking(_) => {}
-                Busy::Nothing => self.seat.feed(event),
+                Busy::Nothing if !(self.typing && is_key(event)) => self.seat.feed(event),
+                Busy::Nothing | Busy::Asking(_) | Busy::Leaving => {}
             }
         }
         let now = self.now();
-        if let Busy::Listening(_, listener) = &mut self.busy {
+        if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
             let heard = listener.tick(now);
             self.hear(heard);
         }
     }
 
     fn hear(&mut self, heard: Heard) {
-        let Busy::Listening(cell, _) = &self.busy else {
-            return;
-        };
-        let cell = *cell;
         match heard {
             Heard::Nothing | Heard::Holding => {}
             Heard::Chord(chord) => {
-                self.busy = Busy::Nothing;
                 self.report.say(&format!("heard: {chord}"));
-                match self.draft.bind(cell, chord) {
-                    Ok(bind) => self.after_bind(bind),
-                    Err(refusal) => self.message = refusal.to_string(),
+                match std::mem::replace(&mut self.busy, Busy::Nothing) {
+                    Busy::Finding(_) => self.on = Some(chord),
+                    Busy::Listening(cell, _) => match self.draft.bind(cell, chord) {
+                        Ok(bind) => self.after_bind(bind),
+                        Err(refusal) => self.message = refusal.to_string(),
+                    },
+                    _ => {}
                 }
             }
             Heard::Refused(why) => self.message = why.to_string(),
@@ -270,10 +295,21 @@ impl App {
     }
 }
 
+fn is_key(event: &Event) -> bool {
+    matches!(event.what, EventKind::Key { down: true, .. })
+}
+
 impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _frame: &mut eframe::Frame) {
         self.take_in();
         self.play();
+        if ui.ctx().input(|i| i.viewport().close_requested()) && self.draft.is_changed() {
+            // Leaving with unsaved changes asks, and says what has changed.
+            ui.ctx()
+                .send_viewport_cmd(egui::ViewportCommand::CancelClose);
+            self.busy = Busy::Leaving;
+        }
+        self.menu.refresh(&self.draft);
         crate::menu::draw(self, ui);
         let busy = !matches!(self.busy, Busy::Nothing);
         let holds = !self.seat.inputs_down().is_empty();

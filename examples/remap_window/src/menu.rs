@@ -1,7 +1,7 @@
 //! The menu, drawn from the draft's rows; no rule lives here.
 
 use eframe::egui::{self, Color32, RichText, Ui};
-use swap_knot::{Change, Chord, Column, ColumnKind, MenuCell, Reset, Settle, chord_name};
+use swap_knot::{Chord, Column, ColumnKind, MenuCell, MenuRow, Reset, Settle, chord_name};
 
 use crate::app::{App, Busy};
 
@@ -21,6 +21,11 @@ enum Did {
     Undo,
     Redo,
     GoTo(swap_knot::SituationId),
+    Find,
+    ShowAll,
+    /// Whether to apply before the window closes.
+    Leave(bool),
+    Stay,
 }
 
 pub(crate) fn draw(app: &mut App, ui: &mut Ui) {
@@ -44,11 +49,11 @@ pub(crate) fn draw(app: &mut App, ui: &mut Ui) {
         egui::ScrollArea::vertical().show(ui, |ui| rows(app, ui, &mut did));
     });
     if let Some(did) = did {
-        carry_out(app, did);
+        carry_out(app, ui.ctx(), did);
     }
 }
 
-fn carry_out(app: &mut App, did: Did) {
+fn carry_out(app: &mut App, ctx: &egui::Context, did: Did) {
     match did {
         Did::Listen(cell) => app.listen(cell),
         Did::Unbind(cell) => {
@@ -67,6 +72,23 @@ fn carry_out(app: &mut App, did: Did) {
             app.draft.redo();
         }
         Did::GoTo(situation) => app.go_to(situation),
+        Did::Find => app.find(),
+        Did::ShowAll => {
+            app.search.clear();
+            app.on = None;
+        }
+        Did::Leave(apply) => {
+            app.busy = Busy::Nothing;
+            match apply {
+                true => app.apply(),
+                false => app.draft.discard(),
+            }
+            // What could not be applied is still there to be mended.
+            if !app.draft.is_changed() {
+                ctx.send_viewport_cmd(egui::ViewportCommand::Close);
+            }
+        }
+        Did::Stay => app.busy = Busy::Nothing,
     }
 }
 
@@ -124,9 +146,41 @@ fn head(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
     ui.add_space(4.0);
 }
 
+/// The search: by name, or by pressing an input.
+fn search(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
+    ui.horizontal(|ui| {
+        let field = egui::TextEdit::singleline(&mut app.search).hint_text("Search by name");
+        let response = ui.add(field.desired_width(220.0));
+        app.report.place("search", response.rect);
+        app.typing = response.has_focus();
+        let free = matches!(app.busy, Busy::Nothing);
+        if button(app, ui, free, "What is on this key?", "find") {
+            *did = Some(Did::Find);
+        }
+        if let Some(on) = &app.on {
+            let name = named(Some(on), app.draft.layout());
+            ui.label(format!("on {name}"));
+        }
+        let filtered = app.on.is_some() || !app.search.is_empty();
+        if filtered && button(app, ui, free, "Show all", "show-all") {
+            *did = Some(Did::ShowAll);
+        }
+    });
+}
+
 fn rows(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
-    let columns: Vec<Column> = app.draft.columns();
-    let rows = app.draft.rows(&columns);
+    search(app, ui, did);
+    ui.add_space(4.0);
+    let columns: Vec<Column> = app.menu.columns().to_vec();
+    let mut rows: Vec<MenuRow> = app.menu.search(&app.draft, &app.search).cloned().collect();
+    if let Some(on) = &app.on {
+        let cells = app.draft.cells_on(on);
+        rows.retain(|r| cells.iter().any(|c| c.row == r.row));
+    }
+    app.report.state("rows", &rows.len().to_string());
+    if rows.is_empty() {
+        ui.label("Nothing here.");
+    }
     egui::Grid::new("rows")
         .striped(true)
         .spacing([8.0, 5.0])
@@ -223,25 +277,28 @@ fn side(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
             }
             ui.label(RichText::new("Escape leaves it as it is.").weak());
         }
+        Busy::Finding(_) => {
+            ui.heading("Press an input to see what is on it");
+            ui.label(RichText::new("Escape shows everything again.").weak());
+        }
         Busy::Asking(_) => question(app, ui, did),
+        Busy::Leaving => leaving(app, ui, did),
     }
     if !app.message.is_empty() {
         ui.label(RichText::new(app.message.clone()).color(CHANGED));
     }
     ui.add_space(8.0);
-    let layout = app.draft.layout().clone();
     let conflicts = app.draft.conflicts();
     let open = conflicts.iter().filter(|c| c.class.is_conflict());
     for conflict in open {
         let text = conflict.describe(&app.sheet);
         ui.label(RichText::new(format!("Conflict: {text}")).color(CONFLICT));
     }
-    let changes = app.draft.changes();
-    if !changes.is_empty() {
+    let summary = app.draft.summary();
+    if !summary.is_empty() && !matches!(app.busy, Busy::Leaving) {
         ui.label(RichText::new("Not applied yet").strong());
-        for change in &changes {
-            let title = app.sheet.row_title(change.cell.row);
-            ui.label(instead(title, change, &layout));
+        for line in summary {
+            ui.label(line);
         }
     }
 }
@@ -250,14 +307,23 @@ fn named(chord: Option<&Chord>, layout: &swap_knot::Layout) -> String {
     chord.map_or_else(|| "nothing".to_owned(), |c| chord_name(c, layout))
 }
 
-/// What a cell would have, and what it had.
-fn instead(title: &str, change: &Change, layout: &swap_knot::Layout) -> String {
-    let (after, before) = (change.after.as_ref(), change.before.as_ref());
-    format!(
-        "{title}: {} instead of {}",
-        named(after, layout),
-        named(before, layout)
-    )
+/// Unsaved changes, asked about before the window closes.
+fn leaving(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
+    ui.heading("Leave with these changes?");
+    for line in app.draft.summary() {
+        ui.label(line);
+    }
+    ui.horizontal(|ui| {
+        if button(app, ui, true, "Apply and leave", "leave-apply") {
+            *did = Some(Did::Leave(true));
+        }
+        if button(app, ui, true, "Discard and leave", "leave-discard") {
+            *did = Some(Did::Leave(false));
+        }
+        if button(app, ui, true, "Stay", "stay") {
+            *did = Some(Did::Stay);
+        }
+    });
 }
 
 fn question(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
@@ -287,7 +353,7 @@ fn question(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
             Some(why) => vec![why.to_string()],
             None if way.effects.is_empty() => vec!["Nothing changes.".to_owned()],
             None => (way.effects.iter())
-                .map(|e| instead(app.sheet.row_title(e.cell.row), e, &layout))
+                .map(|e| app.draft.describe(e))
                 .collect(),
         };
         if button(app, ui, offered, label, &id) {

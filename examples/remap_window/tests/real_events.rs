@@ -11,6 +11,7 @@ const KEY_Q: u8 = 24;
 const KEY_F: u8 = 41;
 const SEMICOLON: u8 = 47;
 const SPACE: u8 = 65;
+const KEY_W: u8 = 25;
 
 #[test]
 fn a_taken_key_is_swapped_applied_kept_and_follows_the_layout() {
@@ -77,4 +78,58 @@ fn escape_leaves_a_cell_as_it_is_and_discard_takes_edits_back() {
     assert!(!window.said("began: lantern"));
     window.close();
     assert_eq!(std::fs::read_dir(profiles.path()).unwrap().count(), 0);
+}
+
+#[test]
+fn rows_are_searched_by_name_and_by_key_and_leaving_asks() {
+    if skip_without_display() {
+        return;
+    }
+    const KEY_H: u8 = 43;
+    const KEY_O: u8 = 32;
+    const KEY_R: u8 = 27;
+    const KEY_N: u8 = 57;
+    const ESCAPE: u8 = 9;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("rows: 32");
+    window.click("search");
+    for key in [KEY_H, KEY_O, KEY_R, KEY_N] {
+        window.press(key);
+    }
+    window.wait_for("rows: 1");
+    assert!(!window.said("began: horn"), "typing does not play");
+    window.click("show-all");
+    window.wait_for("rows: 32");
+    // W walks to the bow, opens the throttle and hoists.
+    window.click("find");
+    window.wait_for("finding");
+    window.press(KEY_W);
+    window.wait_for("heard: KeyW");
+    window.wait_for("rows: 3");
+    window.click("show-all");
+    window.wait_for("rows: 32");
+    window.click("find");
+    window.wait_for("finding");
+    window.press(ESCAPE);
+
+    window.click("cell lantern keyboard-1");
+    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.press(KEY_N);
+    window.wait_for("cell lantern keyboard-1: N");
+    window.ask_to_close();
+    window.click("stay");
+    window.ask_to_close();
+    window.click("leave-apply");
+    window.wait_for("applied");
+    window.wait_for_end();
+
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell lantern keyboard-1: N");
+    window.click("reset-all");
+    window.wait_for("cell lantern keyboard-1: F");
+    assert_eq!(window.last("rows: "), "32", "no row twice after a reset");
+    window.click("undo");
+    window.wait_for("cell lantern keyboard-1: N");
 }

@@ -58,8 +58,8 @@ impl Draft {
         columns
     }
 
-    /// A row for every action and arm that is not off and can be worked in one of the columns, grouped under their headings in the order
-    /// of the sheet.
+    /// A row for every action and arm that is not off and can be worked in one of the columns,
+    /// grouped under their headings in the order of the sheet.
     pub fn rows(&self, columns: &[Column]) -> Vec<MenuRow> {
         let open: Vec<Cell> = self
             .conflicts()
@@ -71,8 +71,7 @@ impl Draft {
         let mut rows = Vec::new();
         for (id, action) in self.sheet.menu().filter(|(_, a)| !a.off) {
             for row in self.sheet.rows_of(id) {
-                let fits = |c: &Column| can_bind(action.shape, row, c.kind);
-                if !columns.iter().any(fits) {
+                if !self.is_shown(row, action.shape, columns) {
                     continue;
                 }
                 let cells = columns.iter().map(|&column| {
@@ -102,6 +101,23 @@ impl Draft {
         }
         rows.sort_by_key(|r| r.group);
         rows
+    }
+
+    /// Whether a row is worth showing: not a whole line beside its arms, unless the columns have
+    /// single axes or the sheet or the player bound it as a whole.
+    fn is_shown(&self, row: Row, shape: Shape, columns: &[Column]) -> bool {
+        let whole_line = row.arm.is_none() && shape == Shape::Line;
+        let held = || {
+            let cells = self.sheet.defaults().iter().map(|b| b.cell);
+            cells
+                .chain(self.bindings.iter().map(|b| b.cell))
+                .any(|c| c.row == row)
+        };
+        let mut kinds = columns.iter().map(|c| c.kind);
+        if whole_line {
+            return kinds.any(|k| k == ColumnKind::Other) || held();
+        }
+        kinds.any(|k| can_bind(shape, row, k))
     }
 
     /// Where it comes from that a cell is empty.

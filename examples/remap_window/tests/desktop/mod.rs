@@ -7,7 +7,7 @@ use std::sync::mpsc::{Receiver, channel};
 use std::time::{Duration, Instant};
 
 use x11rb::connection::Connection;
-use x11rb::protocol::xproto::{ConnectionExt as _, InputFocus};
+use x11rb::protocol::xproto::{ClientMessageEvent, ConnectionExt as _, EventMask, InputFocus};
 use x11rb::protocol::xtest::ConnectionExt as _;
 use x11rb::rust_connection::RustConnection;
 
@@ -103,6 +103,7 @@ impl Desktop {
             seen: 0,
             x,
             root,
+            shown: 0,
         };
         window.wait_for_place("apply");
         window.take_focus();
@@ -125,11 +126,13 @@ pub(crate) struct Window {
     seen: usize,
     x: RustConnection,
     root: u32,
+    /// The window, once it is shown.
+    shown: u32,
 }
 
 impl Window {
     /// Gives the window the focus, as a window manager would, once it is shown.
-    fn take_focus(&self) {
+    fn take_focus(&mut self) {
         const VIEWABLE: u8 = 2;
         let start = Instant::now();
         while start.elapsed() < PATIENCE {
@@ -153,6 +156,7 @@ impl Window {
                             .set_input_focus(InputFocus::PARENT, child, x11rb::CURRENT_TIME);
                     focus.unwrap().check().unwrap();
                     std::thread::sleep(Duration::from_millis(200));
+                    self.shown = child;
                     return;
                 }
             }
@@ -248,10 +252,48 @@ impl Window {
         }
     }
 
+    /// Asks the program to close its window, as the cross in its corner does.
+    pub(crate) fn ask_to_close(&mut self) {
+        let atom = |name: &str| {
+            self.x
+                .intern_atom(false, name.as_bytes())
+                .unwrap()
+                .reply()
+                .unwrap()
+                .atom
+        };
+        let (protocols, delete) = (atom("WM_PROTOCOLS"), atom("WM_DELETE_WINDOW"));
+        let data = [delete, x11rb::CURRENT_TIME, 0, 0, 0];
+        let message = ClientMessageEvent::new(32, self.shown, protocols, data);
+        self.x
+            .send_event(false, self.shown, EventMask::NO_EVENT, message)
+            .unwrap();
+        self.x.flush().unwrap();
+    }
+
+    /// Waits until the program has ended by itself.
+    pub(crate) fn wait_for_end(mut self) {
+        let start = Instant::now();
+        while start.elapsed() < PATIENCE {
+            if self.program.try_wait().unwrap().is_some() {
+                return;
+            }
+            std::thread::sleep(Duration::from_millis(20));
+        }
+        panic!("the program did not end");
+    }
+
     /// Whether the window has said that line.
     pub(crate) fn said(&mut self, line: &str) -> bool {
         self.drain();
         self.log.iter().any(|l| l == line)
+    }
+
+    /// What the window said last behind those words.
+    pub(crate) fn last(&mut self, start: &str) -> &str {
+        self.drain();
+        let mut said = self.log.iter().rev().filter_map(|l| l.strip_prefix(start));
+        said.next().unwrap_or_default()
     }
 
     fn drain(&mut self) {
