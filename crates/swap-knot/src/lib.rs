@@ -78,6 +78,7 @@ mod prompt;
 mod rig;
 mod seat;
 mod sheet;
+mod text_place;
 
 // Inputs and their text.
 pub use input::{
@@ -98,7 +99,11 @@ pub use sheet::{
 pub use swap_knot_derive::{Actions, Situations};
 
 // Where the player lives.
-pub use layout::{Board, Layout, LayoutLearner, Level, Typed};
+#[cfg(feature = "xkb")]
+pub use layout::XkbError;
+pub use layout::{
+    Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Typed,
+};
 
 // Play.
 pub use rig::{Bound, Origin, Rig, RigNote};

@@ -55,7 +55,8 @@ impl LayoutLearner {
             self.taught.remove(0);
         }
         self.taught.push((place, character));
-        if types(&self.current, place, character) {
+        // AltGr is held for some characters, which speak for no other layout.
+        if types(&self.current, place, character, &Level::ALL) {
             return None;
         }
         let found = self.best(place, character)?;
@@ -66,16 +67,14 @@ impl LayoutLearner {
     /// The shipped layout that agrees with the newest press and with most of those before it.
     fn best(&mut self, place: Place, character: char) -> Option<Layout> {
         if self.candidates.is_empty() {
-            self.candidates = Layout::shipped_names()
-                .filter_map(Layout::shipped)
-                .collect();
+            self.candidates = Layout::all_shipped().collect();
         }
         let mut best: Option<(usize, &Layout)> = None;
         for layout in &self.candidates {
-            if !types(layout, place, character) {
+            if !types(layout, place, character, BARE) {
                 continue;
             }
-            let agrees = |&&(p, c): &&(Place, char)| types(layout, p, c);
+            let agrees = |&&(p, c): &&(Place, char)| types(layout, p, c, BARE);
             let score = self.taught.iter().rev().take_while(agrees).count();
             if best.is_none_or(|(s, _)| score > s) {
                 best = Some((score, layout));
@@ -85,9 +84,12 @@ impl LayoutLearner {
     }
 }
 
-/// Whether a layout types that character at that place, plain or with Shift.
-fn types(layout: &Layout, place: Place, character: char) -> bool {
-    [Level::Plain, Level::Shift].into_iter().any(|level| {
+/// The levels that need no AltGr.
+const BARE: &[Level] = &[Level::Plain, Level::Shift];
+
+/// Whether a layout types that character at that place on one of those levels.
+fn types(layout: &Layout, place: Place, character: char, levels: &[Level]) -> bool {
+    levels.iter().any(|&level| {
         let is = |t: Typed| !t.dead && t.character == character;
         layout.typed(place, level).is_some_and(is)
     })

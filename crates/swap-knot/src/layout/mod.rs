@@ -1,45 +1,30 @@
 //! Which letter each place types, where the player lives.
 
+mod board;
+mod file;
 mod learner;
+mod setting;
 mod tables;
+#[cfg(feature = "xkb")]
+mod xkb;
 
 use std::fmt;
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 use crate::input::{Place, WRITING_PLACES, writing_index};
 
+pub use board::{Board, Hand, Keycap};
+pub use file::LayoutError;
 pub use learner::LayoutLearner;
+pub use setting::LayoutSetting;
+#[cfg(feature = "xkb")]
+pub use xkb::XkbError;
 
 /// How many writing places a layout describes.
 const PLACES: usize = WRITING_PLACES.len();
 
-/// The physical form of a keyboard: which places have a key.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum Board {
-    /// ANSI, one wide left Shift.
-    Ansi,
-    /// ISO, with a key right of a short left Shift (`IntlBackslash`).
-    Iso,
-    /// JIS, the Japanese form.
-    Jis,
-    /// ABNT2, the Brazilian form.
-    Abnt2,
-    /// KS, the Korean form.
-    Ks,
-}
-
-impl Board {
-    /// Whether the board has a key at that place; places that do not write are on every board.
-    pub const fn has(self, place: Place) -> bool {
-        match place {
-            Place::IntlBackslash => matches!(self, Board::Iso | Board::Abnt2),
-            Place::IntlRo => matches!(self, Board::Jis | Board::Abnt2),
-            Place::IntlYen => matches!(self, Board::Jis),
-            _ => true,
-        }
-    }
-}
+/// What every key types, by level and by the index of its place.
+type Table = [[Option<Typed>; PLACES]; 4];
 
 /// Which modifiers choose what a key types.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -54,6 +39,11 @@ pub enum Level {
     ShiftAltGr,
 }
 
+impl Level {
+    /// Every level, the one that needs least first.
+    pub const ALL: [Level; 4] = [Level::Plain, Level::Shift, Level::AltGr, Level::ShiftAltGr];
+}
+
 /// What a key types on one level.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub struct Typed {
@@ -65,7 +55,8 @@ pub struct Typed {
 
 /// Which letter each place types, and the board it is printed on.
 ///
-/// Cheap to clone. Shipped layouts come from the XKB keyboard database and carry its names.
+/// Cheap to clone. Shipped layouts come from the XKB keyboard database and carry its names: `fr`,
+/// or `fr-bepo` for its variant `bepo`.
 ///
 /// ```
 /// use swap_knot::{Layout, Place};
@@ -73,6 +64,11 @@ pub struct Typed {
 /// let fr = Layout::shipped("fr").expect("fr is shipped");
 /// assert_eq!(fr.legend(Place::KeyQ).as_deref(), Some("A"));
 /// assert_eq!(fr.place_of('m'), Some(Place::Semicolon));
+///
+/// // Boards for other scripts carry the Latin letters too.
+/// let ru = Layout::shipped("ru").expect("ru is shipped");
+/// assert_eq!(ru.legend(Place::KeyW).as_deref(), Some("Ц"));
+/// assert_eq!(ru.second_legend(Place::KeyW), Some('W'));
 /// ```
 #[derive(Clone)]
 pub struct Layout(Arc<Data>);
@@ -81,31 +77,80 @@ struct Data {
     name: String,
     title: String,
     board: Board,
-    typed: [[Option<Typed>; PLACES]; 4],
+    /// The layout whose Latin letters are printed on the same keys, where this one has none.
+    beside: Option<String>,
+    widely_used: bool,
+    typed: Table,
+    /// The table of `beside`, once it was asked for.
+    latin: OnceLock<Option<Layout>>,
+}
+
+impl Data {
+    fn new(name: &str, title: &str, board: Board, typed: Table) -> Data {
+        Data {
+            name: name.to_owned(),
+            title: title.to_owned(),
+            board,
+            beside: Some("us".to_owned()),
+            widely_used: false,
+            typed,
+            latin: OnceLock::new(),
+        }
+    }
 }
 
 impl Layout {
-    /// A shipped layout by its name in the XKB database.
+    /// A shipped layout by its name.
     pub fn shipped(name: &str) -> Option<Layout> {
         tables::find(name)
     }
 
-    /// The names of all shipped layouts.
+    /// The names of all shipped layouts, those that more people use first.
     pub fn shipped_names() -> impl Iterator<Item = &'static str> {
         tables::names()
     }
 
+    /// Every shipped layout, decoded one by one as the iterator is asked for it.
+    pub fn all_shipped() -> impl Iterator<Item = Layout> {
+        tables::all()
+    }
+
+    /// The shipped layouts that are widely used, on which a game should be checked.
+    pub fn widely_used() -> impl Iterator<Item = Layout> {
+        tables::all().filter(|l| l.0.widely_used)
+    }
+
+    /// The shipped layout that the XKB names of a layout and a variant stand for; where the variant
+    /// is not shipped, the layout without it.
+    ///
+    /// ```
+    /// use swap_knot::Layout;
+    ///
+    /// assert_eq!(Layout::from_xkb_names("fr", "bepo").unwrap().name(), "fr-bepo");
+    /// assert_eq!(Layout::from_xkb_names("fr", "geo").unwrap().name(), "fr");
+    /// assert_eq!(Layout::from_xkb_names("xx", ""), None);
+    /// ```
+    pub fn from_xkb_names(layout: &str, variant: &str) -> Option<Layout> {
+        let with_variant = format!("{layout}-{}", variant.replace('_', "-"));
+        let own = (!variant.is_empty()).then(|| tables::find(&with_variant));
+        own.flatten().or_else(|| tables::find(layout))
+    }
+
     /// The layout of the United States, which every game can fall back on.
     pub fn us() -> Layout {
-        tables::find("us").unwrap_or_else(|| {
-            // Unreachable as long as the shipped table has `us`, which a test asserts.
-            Layout(Arc::new(Data {
-                name: "us".into(),
-                title: "English (US)".into(),
-                board: Board::Ansi,
-                typed: [[None; PLACES]; 4],
-            }))
-        })
+        static US: OnceLock<Layout> = OnceLock::new();
+        let us = US.get_or_init(|| {
+            tables::find("us").unwrap_or_else(|| {
+                // Unreachable as long as the shipped table has `us`, which a test asserts.
+                let nothing = [[None; PLACES]; 4];
+                Layout::of(Data::new("us", "English (US)", Board::Ansi, nothing))
+            })
+        });
+        us.clone()
+    }
+
+    fn of(data: Data) -> Layout {
+        Layout(Arc::new(data))
     }
 
     /// Its short name (`fr`).
@@ -123,67 +168,101 @@ impl Layout {
         self.0.board
     }
 
+    /// The same layout printed on another board, for players who have that one.
+    #[must_use]
+    pub fn on_board(&self, board: Board) -> Layout {
+        Layout::of(Data {
+            board,
+            beside: self.0.beside.clone(),
+            widely_used: self.0.widely_used,
+            ..Data::new(self.name(), self.title(), board, self.0.typed)
+        })
+    }
+
     /// What the key at a place types on a level; nothing for keys that write nothing.
     pub fn typed(&self, place: Place, level: Level) -> Option<Typed> {
         self.0.typed[level as usize][writing_index(place)?]
     }
 
-    /// What is printed on the key at a place, if the layout decides that: a capital letter, or the
-    /// character that the key types on its own.
+    /// What is printed on the key at a place, if the layout decides that: a capital letter where
+    /// Shift types one, else the character that the key types on its own.
     pub fn legend(&self, place: Place) -> Option<String> {
-        let character = self.typed(place, Level::Plain)?.character;
-        if character.is_whitespace() {
+        let plain = self.typed(place, Level::Plain)?;
+        if plain.character.is_whitespace() {
             return None;
         }
-        let mut upper = character.to_uppercase();
-        // `ß` would become two letters; what is printed is the one that is typed.
-        let printed = match (upper.next(), upper.next()) {
-            (Some(one), None) => one,
-            _ => character,
-        };
-        Some(printed.to_string())
+        let shift = self.typed(place, Level::Shift).map(|t| t.character);
+        // Shift decides, so that a Turkish `i` is printed as `İ`; `ß` has no capital to print.
+        let capital = shift.filter(|s| plain.character.is_lowercase() && s.is_uppercase());
+        Some(capital.unwrap_or(plain.character).to_string())
+    }
+
+    /// What else is printed on the key that players know it by: the Latin letter on a board for
+    /// another script, or the digit where it takes Shift to type it.
+    pub fn second_legend(&self, place: Place) -> Option<char> {
+        let plain = self.typed(place, Level::Plain)?.character;
+        if let Some(latin) = self.latin() {
+            let beside = latin.typed(place, Level::Plain).filter(|t| !t.dead)?;
+            let letter = beside.character.is_ascii_alphabetic();
+            return (letter && !plain.is_ascii()).then(|| beside.character.to_ascii_uppercase());
+        }
+        let shift = self.typed(place, Level::Shift)?.character;
+        (shift.is_ascii_digit() && !plain.is_ascii_digit()).then_some(shift)
     }
 
     /// The place of the key that types a letter, on the lowest level that has it.
     ///
-    /// A layout without any Latin letter is printed beside the Latin ones of `us`, so there Latin
-    /// letters are found where `us` has them.
+    /// A layout without any Latin letter is printed beside the Latin ones of another, so there
+    /// Latin letters are found where those stand.
     pub fn place_of(&self, letter: char) -> Option<Place> {
-        let own = self.0.typed.iter().find_map(|level| {
-            let has = |t: &Option<Typed>| t.is_some_and(|t| !t.dead && t.character == letter);
-            let mut keys = WRITING_PLACES.into_iter().zip(level);
-            let on_board = |p: Place| self.board().has(p);
-            keys.find(|(place, t)| on_board(*place) && has(t))
-                .map(|(place, _)| place)
+        self.find_letter(letter).map(|(place, _)| place)
+    }
+
+    /// The place of the key that types a letter, and the level on which it does.
+    pub fn find_letter(&self, letter: char) -> Option<(Place, Level)> {
+        let types = |t: &Option<Typed>| t.is_some_and(|t| !t.dead && t.character == letter);
+        let own = Level::ALL.into_iter().find_map(|level| {
+            let row = &self.0.typed[level as usize];
+            let mut keys = WRITING_PLACES.into_iter().zip(row);
+            let found = keys.find(|(place, t)| types(t) && self.board().has(*place));
+            found.map(|(place, _)| (place, level))
         });
         own.or_else(|| {
-            (letter.is_ascii_alphabetic() && !self.has_latin() && self.name() != "us")
-                .then(|| Layout::us().place_of(letter))
-                .flatten()
+            let latin = letter.is_ascii_alphabetic().then(|| self.latin())??;
+            latin.find_letter(letter)
         })
     }
 
     /// The letters that are found at a place, see [`Layout::place_of`].
     pub fn letters_at(&self, place: Place) -> Vec<char> {
-        let levels = [Level::Plain, Level::Shift, Level::AltGr, Level::ShiftAltGr];
-        let own = levels.map(|level| self.typed(place, level));
-        let us = Layout::us().typed(place, Level::Plain);
-        let all = own.into_iter().chain([us]).flatten().map(|t| t.character);
+        let own = Level::ALL.map(|level| self.typed(place, level));
+        let latin = self.latin().and_then(|l| l.typed(place, Level::Plain));
+        let all = own.into_iter().chain([latin]).flatten();
+        let all = all.filter(|t| !t.dead).map(|t| t.character);
         let mut letters: Vec<char> = all.filter(|c| self.place_of(*c) == Some(place)).collect();
         letters.dedup();
         letters
     }
 
-    /// Whether any key types a Latin letter on its own.
-    fn has_latin(&self) -> bool {
-        (self.0.typed[0].iter().flatten()).any(|t| t.character.is_ascii_alphabetic())
+    /// The layout whose Latin letters are printed on the same keys; none where this one types Latin
+    /// letters itself.
+    fn latin(&self) -> Option<&Layout> {
+        let find = || {
+            let plain = self.0.typed[0].iter().flatten();
+            let has_latin = plain.into_iter().any(|t| t.character.is_ascii_alphabetic());
+            match self.0.beside.as_deref() {
+                Some(name) if !has_latin && name != self.name() => tables::find(name),
+                _ => None,
+            }
+        };
+        self.0.latin.get_or_init(find).as_ref()
     }
 }
 
 impl PartialEq for Layout {
     fn eq(&self, other: &Self) -> bool {
-        Arc::ptr_eq(&self.0, &other.0)
-            || (self.0.name == other.0.name && self.0.typed == other.0.typed)
+        let (a, b) = (&self.0, &other.0);
+        Arc::ptr_eq(a, b) || (a.name == b.name && a.board == b.board && a.typed == b.typed)
     }
 }
 

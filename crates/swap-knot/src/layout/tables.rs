@@ -1,62 +1,56 @@
 //! The shipped layouts: a text that is searched for one layout and decoded only then.
 
-use std::sync::Arc;
-
-use super::{Board, Data, Layout, PLACES, Typed};
+use super::{Board, Data, Layout, PLACES, Table, Typed};
 
 const TABLES: &str = include_str!("tables.txt");
 
 pub(super) fn names() -> impl Iterator<Item = &'static str> {
-    headers().map(|(name, _)| name)
+    blocks().filter_map(|block| Some(block.split_once(' ')?.0))
+}
+
+pub(super) fn all() -> impl Iterator<Item = Layout> {
+    blocks().filter_map(decode)
 }
 
 pub(super) fn find(name: &str) -> Option<Layout> {
-    let (_, rest) = headers().find(|(n, _)| *n == name)?;
-    let mut lines = rest.lines();
-    let mut head = lines.next()?.splitn(3, ' ');
-    let (name, board, title) = (head.next()?, head.next()?, head.next()?);
-    let mut typed = [[None; PLACES]; 4];
-    for level in &mut typed {
-        for (cell, word) in level.iter_mut().zip(lines.next()?.split(' ')) {
-            *cell = decode(word);
+    let named = |block: &&str| block.split_once(' ').is_some_and(|(n, _)| n == name);
+    decode(blocks().find(named)?)
+}
+
+/// The text of each layout, from its name on.
+fn blocks() -> impl Iterator<Item = &'static str> {
+    TABLES.split("\n== ").skip(1)
+}
+
+fn decode(block: &str) -> Option<Layout> {
+    let mut lines = block.lines();
+    let mut head = lines.next()?.splitn(5, ' ');
+    let (name, board, beside) = (head.next()?, head.next()?, head.next()?);
+    let (widely_used, title) = (head.next()? == "wide", head.next()?);
+    let mut typed: Table = [[None; PLACES]; 4];
+    // A level that types nothing has an empty line, or none at the end.
+    for (level, line) in typed.iter_mut().zip(lines) {
+        for (cell, word) in level.iter_mut().zip(line.split(' ')) {
+            *cell = typed_of(word);
         }
     }
-    Some(Layout(Arc::new(Data {
-        name: name.to_owned(),
-        title: title.to_owned(),
-        board: board_of(board),
-        typed,
-    })))
+    Some(Layout::of(Data {
+        beside: Some(beside.to_owned()),
+        widely_used,
+        ..Data::new(name, title, Board::from_word(board)?, typed)
+    }))
 }
 
-/// The name of each layout, and the text from that name on.
-fn headers() -> impl Iterator<Item = (&'static str, &'static str)> {
-    TABLES
-        .match_indices("\n= ")
-        .map(|(at, mark)| &TABLES[at + mark.len()..])
-        .filter_map(|rest| Some((rest.split_once(' ')?.0, rest)))
-}
-
-fn board_of(word: &str) -> Board {
-    match word {
-        "ANSI" => Board::Ansi,
-        "JIS" => Board::Jis,
-        "ABNT2" => Board::Abnt2,
-        "KS" => Board::Ks,
-        _ => Board::Iso,
-    }
-}
-
-fn decode(word: &str) -> Option<Typed> {
+fn typed_of(word: &str) -> Option<Typed> {
     let mut chars = word.chars();
     let (first, rest) = (chars.next()?, chars.as_str());
     let (character, dead) = match (first, rest) {
         (character, "") => (character, false),
         ('*', mark) => (mark.chars().next()?, true),
-        ('u', hex) => (
-            u32::from_str_radix(hex, 16).ok().and_then(char::from_u32)?,
-            false,
-        ),
+        ('u', hex) => {
+            let code = u32::from_str_radix(hex, 16).ok();
+            (code.and_then(char::from_u32)?, false)
+        }
         _ => return None,
     };
     Some(Typed { character, dead })

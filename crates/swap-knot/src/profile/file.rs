@@ -8,6 +8,7 @@ use toml::{Table, Value};
 use super::{Profile, Setting, feel};
 use crate::input::Chord;
 use crate::sheet::{Column, Sheet, UNBOUND};
+use crate::text_place::line_and_column;
 
 /// The version of the file format that is written, and the newest that is read.
 const FORMAT: i64 = 1;
@@ -275,11 +276,10 @@ fn take_integer(table: &mut Table, key: &str) -> Option<i64> {
 
 fn broken(text: &str, error: &toml::de::Error) -> ProfileError {
     let at = error.span().map_or(0, |s| s.start).min(text.len());
-    let before = text.get(..at).unwrap_or_default();
-    let line_start = before.rfind('\n').map_or(0, |i| i + 1);
+    let (line, column) = line_and_column(text, at);
     ProfileError {
-        line: Some(before.matches('\n').count() + 1),
-        column: before[line_start..].chars().count() + 1,
+        line: Some(line),
+        column,
         message: error.message().to_owned(),
         newer: false,
     }
