@@ -96,7 +96,11 @@ fn bad_prompts_are_told_where_and_what() {
 fn layouts_have_their_legends_and_letters() {
     let legend = |layout: &str, place| Layout::shipped(layout).unwrap().legend(place).unwrap();
     assert_eq!(legend("us", Place::KeyQ), "Q");
-    assert_eq!(legend("fr", Place::Digit2), "é", "no capital is on that key");
+    assert_eq!(
+        legend("fr", Place::Digit2),
+        "é",
+        "no capital is on that key"
+    );
     assert_eq!(legend("latam", Place::Semicolon), "Ñ");
     assert_eq!(legend("ca", Place::Slash), "É");
     assert_eq!(legend("tr", Place::Quote), "İ");

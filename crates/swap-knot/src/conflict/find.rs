@@ -4,7 +4,7 @@ use std::collections::HashMap;
 
 use super::compare::{Resolved, compare, has_letter, whole};
 use super::{Conflict, Party};
-use crate::input::{Chord, Input, Modifier, Platform};
+use crate::input::{Chord, Input, Modifier, Place, Platform};
 use crate::layout::Layout;
 use crate::rig::Bound;
 use crate::sheet::{Action, Sheet, SituationId};
@@ -27,36 +27,73 @@ pub fn conflicts(
     };
     let neighbours = neighbours(sheet);
     let mut found = Found::default();
-    for (i, layout) in layouts.iter().enumerate() {
-        let resolved: Vec<_> = bindings
-            .iter()
-            .filter_map(|b| Resolved::new(b, layout, platform))
-            .collect();
-        let index = Index::new(sheet, &resolved);
-        for (at, a) in resolved.iter().enumerate() {
-            let letter = has_letter(&a.bound.chord);
-            // What does not depend on the layout is judged once.
-            if i > 0 && !letter {
-                continue;
+    let mut pair = |a: &Resolved<'_>, b: &Resolved<'_>, group: Option<usize>| {
+        let (a, b) = if a.bound.cell < b.bound.cell {
+            (a, b)
+        } else {
+            (b, a)
+        };
+        if !sheet.may_share(action(a), action(b)) {
+            found.pair(sheet, a, b, group);
+        }
+    };
+    // What does not depend on the layout is judged once, on the first one.
+    let (lettered, fixed): (Vec<&Bound>, Vec<&Bound>) =
+        bindings.iter().partition(|b| has_letter(&b.chord));
+    let fixed = resolve(&fixed, &layouts[0], platform);
+    let index = Index::new(sheet, &fixed);
+    for (at, a) in fixed.iter().enumerate() {
+        index.each_near(sheet, &neighbours, a, |other| {
+            if other > at {
+                pair(a, &fixed[other], None);
             }
-            index.each_near(sheet, &neighbours, a, |other| {
-                let b = &resolved[other];
-                let other_letter = has_letter(&b.bound.chord);
-                // Each pair once: by the first of the two, or by the only one with a letter.
-                let mine = if i > 0 && !other_letter {
-                    other != at
-                } else {
-                    other > at
-                };
-                if mine && !sheet.may_share(action(a), action(b)) {
-                    let on = (letter || other_letter).then_some(layout);
-                    let (first, second) = if at < other { (a, b) } else { (b, a) };
-                    found.pair(sheet, first, second, on);
+        });
+    }
+    // Layouts that have all the letters at the same places are judged together.
+    let groups = alike(&lettered, layouts);
+    for (group, members) in groups.iter().enumerate() {
+        let letters = resolve(&lettered, members[0], platform);
+        let own = Index::new(sheet, &letters);
+        for (at, a) in letters.iter().enumerate() {
+            own.each_near(sheet, &neighbours, a, |other| {
+                if other > at {
+                    pair(a, &letters[other], Some(group));
                 }
+            });
+            index.each_near(sheet, &neighbours, a, |other| {
+                pair(a, &fixed[other], Some(group));
             });
         }
     }
-    found.finish(layouts.len())
+    found.finish(&groups, layouts.len())
+}
+
+fn resolve<'a>(bindings: &[&'a Bound], layout: &Layout, platform: Platform) -> Vec<Resolved<'a>> {
+    let all = bindings.iter();
+    all.filter_map(|b| Resolved::new(b, layout, platform))
+        .collect()
+}
+
+/// The layouts in groups that have every letter of the bindings at the same place.
+fn alike<'a>(lettered: &[&Bound], layouts: &'a [Layout]) -> Vec<Vec<&'a Layout>> {
+    let mut letters: Vec<char> = Vec::new();
+    for input in lettered.iter().flat_map(|b| b.chord.inputs()) {
+        match input {
+            Input::Letter(letter) if !letters.contains(&letter) => letters.push(letter),
+            _ => {}
+        }
+    }
+    let mut groups: Vec<Vec<&Layout>> = Vec::new();
+    let mut known: HashMap<Vec<Option<Place>>, usize> = HashMap::new();
+    for layout in layouts {
+        let places = letters.iter().map(|&l| layout.place_of(l)).collect();
+        let at = *known.entry(places).or_insert(groups.len());
+        match groups.get_mut(at) {
+            Some(group) => group.push(layout),
+            None => groups.push(vec![layout]),
+        }
+    }
+    groups
 }
 
 /// Every conflict and notice of one candidate with the bindings of other rows, on one layout.
@@ -81,7 +118,7 @@ pub fn conflicts_of(
             }
         }
     }
-    found.finish(1)
+    found.finish(&[], 1)
 }
 
 /// What a candidate touches, to pass over quickly what it has nothing to do with.
@@ -212,11 +249,13 @@ impl Index {
 #[derive(Default)]
 struct Found {
     list: Vec<Conflict>,
+    /// For each conflict the groups of layouts that it exists on, if it depends on the layout.
+    groups: Vec<Vec<usize>>,
     by_pair: HashMap<(crate::sheet::Cell, crate::sheet::Cell), usize>,
 }
 
 impl Found {
-    fn pair(&mut self, sheet: &Sheet, a: &Resolved<'_>, b: &Resolved<'_>, layout: Option<&Layout>) {
+    fn pair(&mut self, sheet: &Sheet, a: &Resolved<'_>, b: &Resolved<'_>, group: Option<usize>) {
         let (x, y) = (a.bound, b.bound);
         let (row, other) = (x.cell.row, y.cell.row);
         // One action may be on one input twice; only its arms can be in each other's way.
@@ -238,22 +277,23 @@ impl Found {
                 situations: sheet.meeting(first, second),
                 layouts: Vec::new(),
             });
+            self.groups.push(Vec::new());
             self.list.len() - 1
         });
-        if let Some(layout) = layout {
-            let names = &mut self.list[at].layouts;
-            if !names.iter().any(|n| n == layout.name()) {
-                names.push(layout.name().to_owned());
-            }
+        let known = &mut self.groups[at];
+        // Groups come in order, so the same one again is the last one.
+        if let Some(group) = group.filter(|g| known.last() != Some(g)) {
+            known.push(group);
         }
     }
 
-    /// The conflicts in the order of their cells; what exists on all of several layouts names none.
-    fn finish(mut self, layouts: usize) -> Vec<Conflict> {
-        for conflict in &mut self.list {
+    /// The conflicts in the order of their cells; what exists on all layouts names none.
+    fn finish(mut self, groups: &[Vec<&Layout>], layouts: usize) -> Vec<Conflict> {
+        for (conflict, on) in self.list.iter_mut().zip(&self.groups) {
             let same_text = conflict.first.chord == conflict.second.chord;
-            if same_text || (layouts > 1 && conflict.layouts.len() == layouts) {
-                conflict.layouts.clear();
+            let on: Vec<&Layout> = on.iter().flat_map(|&g| &groups[g]).copied().collect();
+            if !same_text && (layouts == 1 || on.len() < layouts) {
+                conflict.layouts = on.iter().map(|l| l.name().to_owned()).collect();
             }
         }
         self.list
