@@ -1,76 +1,227 @@
-//! `swap-knot check`: is the sheet sound, and do its defaults keep out of each other's way?
+//! `swap-knot check`: is the sheet sound, do its bindings keep out of each other's way, and what
+//! breaks on which layout?
 
-use std::io::Write as _;
+use std::io::Write;
 use std::path::PathBuf;
 
-use swap_knot::{Conflict, Layout, Platform, Rig, Sheet, conflicts};
+use swap_knot::{
+    Conflict, Finding, FindingKind, Layout, Platform, Profile, Rig, Sheet, Survey, conflicts,
+};
 
-use crate::table::{BAD, GOOD, QUIET, styled};
+use crate::table::{BAD, GOOD, QUIET, count, styled};
 use crate::{CLEAN, Done, FOUND, files};
 
 /// The options of `check`.
 #[derive(Debug, clap::Args)]
+#[command(
+    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
+)]
 pub(crate) struct Args {
     /// The sheet to check.
     sheet: PathBuf,
-    /// Check these layouts instead of all that ship, separated by commas.
-    #[arg(long, value_name = "NAMES", value_delimiter = ',', value_parser = files::layout)]
-    layouts: Vec<Layout>,
+    /// Check these layouts, separated by commas: names, `widely-used` (without it) or `all`.
+    #[arg(long, value_name = "NAMES", value_delimiter = ',', value_parser = choice)]
+    layouts: Vec<Choice>,
     /// Check with what a player changed.
     #[arg(long, value_name = "FILE")]
     profile: Option<PathBuf>,
+    /// Print JSON instead of text.
+    #[arg(long)]
+    json: bool,
+}
+
+/// What `--layouts` takes.
+#[derive(Clone, Debug)]
+enum Choice {
+    WidelyUsed,
+    All,
+    One(Layout),
+}
+
+fn choice(word: &str) -> Result<Choice, String> {
+    match word {
+        "all" => Ok(Choice::All),
+        "widely-used" => Ok(Choice::WidelyUsed),
+        name => files::layout(name).map(Choice::One),
+    }
+}
+
+/// What was found: on any layout, and on some only.
+struct Checked {
+    sheet: Sheet,
+    bindings: usize,
+    always: Vec<Conflict>,
+    survey: Survey,
+}
+
+impl Checked {
+    fn problems(&self) -> usize {
+        let always = self.always.iter().filter(|c| c.class.is_conflict()).count();
+        let some = self.survey.findings().iter().filter(|f| f.is_problem);
+        always + some.count()
+    }
 }
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
     let profile = files::profile(args.profile.as_deref())?;
-    let layouts = match args.layouts.is_empty() {
-        true => Layout::shipped_names()
-            .filter_map(Layout::shipped)
-            .collect(),
-        false => args.layouts.clone(),
+    let mut layouts: Vec<Layout> = Vec::new();
+    let choices = match args.layouts.is_empty() {
+        true => &[Choice::WidelyUsed][..],
+        false => &args.layouts,
     };
-    let rig = Rig::new(&sheet, &profile, &Layout::us());
-    let found = conflicts(&sheet, rig.bindings(), &layouts, Platform::current());
-    let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
-        found.iter().partition(|c| c.class.is_conflict());
+    for choice in choices {
+        match choice {
+            Choice::WidelyUsed => layouts.extend(Layout::widely_used()),
+            Choice::All => layouts.extend(Layout::all_shipped()),
+            Choice::One(layout) => layouts.push(layout.clone()),
+        }
+    }
+    let checked = check(sheet, &profile, &layouts);
+    if args.json {
+        print_json(&checked)?;
+    } else {
+        print_text(&checked, &args.sheet.display().to_string())?;
+    }
+    let found = checked.problems() > 0;
+    Ok(if found { FOUND } else { CLEAN })
+}
 
+fn check(sheet: Sheet, profile: &Profile, layouts: &[Layout]) -> Checked {
+    let platform = Platform::current();
+    let rig = Rig::new(&sheet, profile, &Layout::us());
+    let mut always = conflicts(&sheet, rig.bindings(), layouts, platform);
+    // Those on some layouts only are among the survey's findings, with a remedy.
+    always.retain(|c| c.layouts.is_empty() || !c.class.is_conflict());
+    Checked {
+        survey: Survey::new(&sheet, rig.bindings(), layouts, platform),
+        bindings: rig.bindings().len(),
+        always,
+        sheet,
+    }
+}
+
+fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
     let mut out = anstream::stdout().lock();
-    for conflict in &open {
-        writeln!(
-            out,
-            "{} {}",
-            styled(BAD, "conflict:"),
-            conflict.describe(&sheet)
-        )?;
-        writeln!(out, "          {}", remedy(conflict, &sheet))?;
-    }
-    for notice in &notices {
-        writeln!(
-            out,
-            "{} {}",
-            styled(QUIET, "notice:"),
-            notice.describe(&sheet)
-        )?;
-    }
-    let names: Vec<&str> = layouts.iter().map(Layout::name).collect();
-    let names = match names.len() {
-        0..=6 => names.join(", "),
-        n => format!("{n} of them"),
-    };
-    let word = match open.is_empty() {
-        true => styled(GOOD, "no conflict"),
-        false => styled(BAD, &count(open.len(), "conflict")),
+    let (sheet, survey) = (&checked.sheet, &checked.survey);
+    let problems = checked.problems();
+    let word = match problems {
+        0 => styled(GOOD, "no problem"),
+        n => styled(BAD, &count(n, "problem")),
     };
     writeln!(
         out,
-        "{}: {word} among {} of {} in {}, on layouts {names}",
-        args.sheet.display(),
-        count(rig.bindings().len(), "binding"),
+        "{file}: {word} among {} of {} in {}",
+        count(checked.bindings, "binding"),
         count(sheet.actions().len(), "action"),
         count(sheet.situations().len(), "situation"),
     )?;
-    Ok(if open.is_empty() { CLEAN } else { FOUND })
+    let troubled = survey.layouts_with_problems().len();
+    let looked_at = survey.layouts().len();
+    let names = match looked_at {
+        0..=6 => format!(" ({})", survey.layouts().join(", ")),
+        _ => String::new(),
+    };
+    let fine = match troubled {
+        0 => "none brings a problem of its own".to_owned(),
+        1 => "1 of them brings problems of its own".to_owned(),
+        n => format!("{n} of them bring problems of their own"),
+    };
+    writeln!(out, "{}{names}: {fine}", count(looked_at, "layout"))?;
+
+    let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
+        checked.always.iter().partition(|c| c.class.is_conflict());
+    for conflict in open {
+        let text = conflict.describe(sheet);
+        writeln!(out, "\n{} {text}", styled(BAD, "conflict:"))?;
+        writeln!(out, "  {}", remedy(conflict, sheet))?;
+    }
+    let (problems, known): (Vec<&Finding>, Vec<&Finding>) =
+        survey.findings().iter().partition(|f| f.is_problem);
+    for finding in problems {
+        print_finding(&mut out, finding, sheet, styled(BAD, &heading(finding)))?;
+    }
+    if !(notices.is_empty() && known.is_empty()) {
+        writeln!(out, "\n{}", styled(QUIET, "good to know:"))?;
+    }
+    for notice in notices {
+        writeln!(out, "  {}", notice.describe(sheet))?;
+    }
+    for finding in known {
+        let text = finding.describe(sheet);
+        writeln!(out, "  {text} ({})", on(finding))?;
+    }
+    Ok(())
+}
+
+fn print_finding(
+    out: &mut impl Write,
+    finding: &Finding,
+    sheet: &Sheet,
+    heading: String,
+) -> std::io::Result<()> {
+    writeln!(out, "\n{heading} {}", finding.describe(sheet))?;
+    writeln!(out, "  {}", on(finding))?;
+    writeln!(out, "  {}", finding.remedy)
+}
+
+fn on(finding: &Finding) -> String {
+    let word = if finding.layouts.len() == 1 {
+        "layout"
+    } else {
+        "layouts"
+    };
+    format!("on {word} {}", finding.layouts_in_words())
+}
+
+/// What kind of problem it is, in one word.
+fn heading(finding: &Finding) -> String {
+    format!("{}:", kind_word(&finding.kind))
+}
+
+fn kind_word(kind: &FindingKind) -> &'static str {
+    match kind {
+        FindingKind::LetterMissing(_) => "missing letter",
+        FindingKind::LetterBehind(..) => "letter behind a modifier",
+        FindingKind::PlaceMissing(_) => "missing key",
+        FindingKind::DeadKey(_) => "dead key",
+        FindingKind::Scattered { .. } => "scattered",
+        FindingKind::TornApart(_) => "torn apart",
+        FindingKind::Conflict(_) => "conflict",
+        _ => "finding",
+    }
+}
+
+fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
+    let sheet = &checked.sheet;
+    let conflict = |c: &Conflict| {
+        serde_json::json!({
+            "problem": c.class.is_conflict(),
+            "rows": [sheet.row_name(c.first.cell.row), sheet.row_name(c.second.cell.row)],
+            "text": c.describe(sheet),
+            "remedy": remedy(c, sheet),
+        })
+    };
+    let finding = |f: &Finding| {
+        let rows: Vec<String> = f.cells.iter().map(|c| sheet.row_name(c.row)).collect();
+        serde_json::json!({
+            "problem": f.is_problem,
+            "kind": kind_word(&f.kind),
+            "rows": rows,
+            "text": f.describe(sheet),
+            "layouts": f.layouts,
+            "remedy": f.remedy,
+        })
+    };
+    let conflicts: Vec<_> = checked.always.iter().map(conflict).collect();
+    let findings: Vec<_> = checked.survey.findings().iter().map(finding).collect();
+    crate::table::print_json(&serde_json::json!({
+        "problems": checked.problems(),
+        "bindings": checked.bindings,
+        "layouts": checked.survey.layouts(),
+        "on-all-layouts": conflicts,
+        "on-some-layouts": findings,
+    }))
 }
 
 /// What the developer can do about a conflict.
@@ -83,9 +234,4 @@ fn remedy(conflict: &Conflict, sheet: &Sheet) -> String {
     format!(
         "bind one of them to something else, or write `share = [\"{b}\"]` under `{a}` if both may happen"
     )
-}
-
-fn count(n: usize, what: &str) -> String {
-    let end = if n == 1 { "" } else { "s" };
-    format!("{n} {what}{end}")
 }

@@ -42,12 +42,20 @@ pub(crate) fn profile(path: Option<&Path>) -> Result<Profile, Box<dyn Error>> {
 /// A shipped layout by name, for an option.
 pub(crate) fn layout(name: &str) -> Result<Layout, String> {
     Layout::shipped(name).ok_or_else(|| {
-        let names: Vec<&str> = Layout::shipped_names().collect();
-        format!(
-            "there is no layout `{name}`; there are {}",
-            names.join(", ")
-        )
+        let near = nearest(name);
+        format!("there is no layout `{name}`{near}; `swap-knot layouts` lists them")
     })
+}
+
+/// Names that begin like a misspelt one, as a suggestion.
+fn nearest(name: &str) -> String {
+    let start: String = name.chars().take(2).collect();
+    let like = Layout::shipped_names().filter(|n| !start.is_empty() && n.starts_with(&start));
+    let names: Vec<String> = like.take(5).map(|n| format!("`{n}`")).collect();
+    match names.is_empty() {
+        true => String::new(),
+        false => format!("; there are {}", names.join(", ")),
+    }
 }
 
 /// The layout of an option, else that of the profile, else us.

@@ -1,13 +1,16 @@
 //! The command `swap-knot`: check a game's controls, try prompts, see the demo.
 
+mod board;
 mod check;
 mod demo;
 mod edit;
 mod explain;
 mod files;
+mod layouts;
 mod profile_args;
 mod profiles;
 mod prompt;
+mod reach;
 mod replay;
 mod table;
 mod timeline;
@@ -39,8 +42,12 @@ struct Args {
 enum Command {
     /// Tell the whole story on the demo game, Slack Water, stage by stage.
     Demo,
-    /// Check a sheet: mistakes in it, and conflicts among its defaults on any layout.
+    /// Check a sheet: mistakes in it, conflicts, and what breaks on which layout.
     Check(check::Args),
+    /// The keyboard layouts: list them, draw one, compare two, find a key on all of them.
+    Layouts(layouts::Args),
+    /// What one hand can play, and a preset for the other hand.
+    Reach(reach::Args),
     /// Show what a prompt says to a player.
     Prompt(prompt::Args),
     /// Bind an action to an input in a player's profile.
@@ -66,6 +73,8 @@ fn main() -> ExitCode {
     let done = match args.command {
         Command::Demo => demo::run(),
         Command::Check(args) => check::run(&args),
+        Command::Layouts(args) => layouts::run(&args),
+        Command::Reach(args) => reach::run(&args),
         Command::Prompt(args) => prompt::run(&args),
         Command::Bind(args) => edit::bind(&args),
         Command::Unbind(args) => edit::unbind(&args),

@@ -1,5 +1,7 @@
 //! Text laid out for a terminal.
 
+use std::io::Write as _;
+
 use anstyle::{AnsiColor, Style};
 use unicode_width::UnicodeWidthStr;
 
@@ -15,6 +17,18 @@ pub(crate) const QUIET: Style = Style::new().dimmed();
 /// A text in a style.
 pub(crate) fn styled(style: Style, text: &str) -> String {
     format!("{}{text}{}", style.render(), style.render_reset())
+}
+
+/// A number with what it counts.
+pub(crate) fn count(n: usize, what: &str) -> String {
+    let end = if n == 1 { "" } else { "s" };
+    format!("{n} {what}{end}")
+}
+
+/// JSON for scripts, indented.
+pub(crate) fn print_json(value: &serde_json::Value) -> Result<(), Box<dyn std::error::Error>> {
+    writeln!(anstream::stdout().lock(), "{value:#}")?;
+    Ok(())
 }
 
 /// Rows whose columns line up, indented; the first row is the heading.

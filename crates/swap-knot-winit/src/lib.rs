@@ -16,8 +16,10 @@
 //! ```
 
 mod keys;
+mod system;
 
 pub use keys::place;
+pub use system::system_layout;
 
 use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, Time};
 use winit::event::{DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, WindowEvent};

@@ -1,4 +1,4 @@
-//! Conflict checks beside reading the same sheet, as ratios.
+//! Conflict checks and letters beside reading the same sheet, as ratios.
 //!
 //! `cargo bench -p swap-knot --bench remapping`.
 
@@ -40,14 +40,20 @@ fn main() {
         )
         .len()
     };
+    // Every action by a letter, on a layout that has them elsewhere.
+    let lettered = lettered_text(1000);
+    let french = Layout::shipped("fr").unwrap();
+    let letters: Vec<char> = (0..1000).map(letter).collect();
     let times = measure(&[
         &|| Sheet::from_toml(&text).unwrap().actions().len(),
         &|| check(&sheet, &few),
         &|| check(&large, &many),
         &|| (0..100).map(|_| one()).sum(),
+        &|| Sheet::from_toml(&lettered).unwrap().actions().len(),
+        &|| letters.iter().filter_map(|&l| french.place_of(l)).count(),
     ]);
-    let [read, whole, tenfold, hundred] = times[..] else {
-        panic!("four ways are measured")
+    let [read, whole, tenfold, hundred, read_lettered, places] = times[..] else {
+        panic!("six ways are measured")
     };
     let ratio = |a: Duration, b: Duration| a.as_secs_f64() / b.as_secs_f64();
     println!(
@@ -71,6 +77,23 @@ fn main() {
         "the whole check takes {:.0} x one candidate (wanted: at least 200)",
         ratio(whole, hundred) * 100.0
     );
+    println!(
+        "1000 letters are turned into places in {:.3} x the time to read their sheet (wanted: at most 0.2)",
+        ratio(places, read_lettered)
+    );
+}
+
+/// Actions bound by letter alone.
+fn lettered_text(actions: usize) -> String {
+    let mut text = String::from("game = \"bench\"\n");
+    for n in 0..actions {
+        writeln!(text, "[actions.a-{n}]\nbind = \"letter:{}\"", letter(n)).unwrap();
+    }
+    text
+}
+
+fn letter(n: usize) -> char {
+    char::from(b'a' + (n % 26) as u8)
 }
 
 /// The median time of each way, in interleaved rounds.
@@ -104,7 +127,7 @@ fn sheet_text(actions: usize) -> String {
     for n in 0..actions {
         let key = WRITING_PLACES[n % WRITING_PLACES.len()];
         let second = WRITING_PLACES[(n * 7 + 3) % WRITING_PLACES.len()];
-        let letter = char::from(b'a' + (n % 26) as u8);
+        let letter = letter(n);
         let third = if n % 5 == 0 {
             format!("letter:{letter}")
         } else {

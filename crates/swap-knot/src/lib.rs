@@ -61,7 +61,8 @@
 //! # Contents
 //! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`]
 //! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
-//! - Where the player lives: [`Layout`], [`LayoutLearner`]
+//! - Where the player lives: [`Layout`], [`LayoutLearner`], [`LayoutSetting`], [`Board`]
+//! - Before shipping: [`Survey`], [`Reach`], [`mirror`]
 //! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
@@ -78,6 +79,7 @@ mod prompt;
 mod rig;
 mod seat;
 mod sheet;
+mod survey;
 mod text_place;
 
 // Inputs and their text.
@@ -103,6 +105,11 @@ pub use swap_knot_derive::{Actions, Situations};
 pub use layout::XkbError;
 pub use layout::{
     Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Typed,
+};
+
+// Before shipping: what breaks on which layout.
+pub use survey::{
+    Apart, Finding, FindingKind, Mirrored, Playable, Reach, Stretch, Survey, mirror, same_places,
 };
 
 // Play.

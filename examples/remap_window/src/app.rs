@@ -78,7 +78,9 @@ impl App {
         let name = Slug::from_title("skipper");
         let loaded = locker.load(&name);
         let chosen = loaded.profile.layout().and_then(Layout::shipped);
-        let layout = chosen.unwrap_or_else(Layout::us);
+        // The player's choice, else what the system says, else what most games are made on.
+        let layout = chosen.or_else(swap_knot_winit::system_layout);
+        let layout = layout.unwrap_or_else(Layout::us);
         let draft = Draft::new(&sheet, loaded.profile, &layout);
         let mut prompts = Vec::new();
         for (situation, text) in PROMPTS {

@@ -133,3 +133,36 @@ fn rows_are_searched_by_name_and_by_key_and_leaving_asks() {
     window.click("undo");
     window.wait_for("cell lantern keyboard-1: N");
 }
+
+#[test]
+fn the_layout_is_found_at_the_start_and_followed_while_it_runs() {
+    if skip_without_display() {
+        return;
+    }
+    const KEY_Y: u8 = 29;
+    const KEY_M: u8 = 58;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    desktop.set_layout("fr");
+    let mut window = desktop.open(profiles.path());
+    // Nothing is pressed yet: the display says so.
+    assert_eq!(window.last("layout: "), "fr");
+    window.wait_for_prompt("Z Q S D to walk");
+
+    desktop.set_layout("de");
+    window.press_until(KEY_Y, "layout: de");
+    window.wait_for_prompt("W A S D to walk");
+    window.press(KEY_M);
+    window.wait_for("began: map-table");
+
+    desktop.set_layout("ru");
+    window.press_until(KEY_Y, "layout: ru");
+    // Both scripts are printed on the keys; the place stays where it was.
+    window.wait_for_prompt("Ц/W Ф/A Ы/S В/D to walk");
+    assert_eq!(window.last("cell walk.up keyboard-1: "), "Ц/W");
+    assert_eq!(window.last("cell map-table keyboard-1: "), "M");
+    window.press(KEY_M);
+    window.wait_for("began: map-table");
+    window.press(KEY_W);
+    window.wait_for("began: walk.up");
+}

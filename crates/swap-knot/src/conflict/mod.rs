@@ -75,6 +75,16 @@ pub struct Conflict {
 impl Conflict {
     /// The conflict in words, with titles, chords, situation and layouts.
     pub fn describe(&self, sheet: &Sheet) -> String {
+        let mut text = self.describe_pair(sheet);
+        if !self.layouts.is_empty() {
+            // Writing to a String cannot fail.
+            let _ = write!(text, " (on layout {})", self.layouts.join(", "));
+        }
+        text
+    }
+
+    /// The conflict in words, without the layouts.
+    pub fn describe_pair(&self, sheet: &Sheet) -> String {
         let name = |party: &Party| format!("`{}`", sheet.row_name(party.cell.row));
         let (a, b) = (name(&self.first), name(&self.second));
         let (x, y) = (&self.first.chord, &self.second.chord);
@@ -101,7 +111,6 @@ impl Conflict {
             }
             ConflictClass::Member => format!("{a} is on {x} and {b} on {y}, so both can happen"),
         };
-        // Writing to a String cannot fail.
         let _ = match self.situations {
             Some((s, o)) if s == o => write!(text, ", in `{}`", sheet.situation(s).name),
             Some((s, o)) => write!(
@@ -112,9 +121,6 @@ impl Conflict {
             ),
             None => Ok(()),
         };
-        if !self.layouts.is_empty() {
-            let _ = write!(text, " (on layout {})", self.layouts.join(", "));
-        }
         text
     }
 }

@@ -91,12 +91,16 @@ impl Board {
         all.find(|b| b.word().eq_ignore_ascii_case(word))
     }
 
-    /// Whether the board has a key at that place; places that do not write are on every board.
+    /// Whether the board has a key at that place; places that are beside the main block, or on no
+    /// usual board, count as there.
     pub const fn has(self, place: Place) -> bool {
         match place {
             Place::IntlBackslash => matches!(self, Board::Iso | Board::Abnt2),
             Place::IntlRo => matches!(self, Board::Jis | Board::Abnt2),
-            Place::IntlYen => matches!(self, Board::Jis),
+            Place::IntlYen | Place::Convert | Place::NonConvert | Place::KanaMode => {
+                matches!(self, Board::Jis)
+            }
+            Place::Lang1 | Place::Lang2 => matches!(self, Board::Ks),
             _ => true,
         }
     }

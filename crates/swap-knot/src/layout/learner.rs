@@ -69,13 +69,16 @@ impl LayoutLearner {
         if self.candidates.is_empty() {
             self.candidates = Layout::all_shipped().collect();
         }
-        let mut best: Option<(usize, &Layout)> = None;
+        // How many presses agree, and how many of them without Shift, which is pressed less.
+        let mut best: Option<((usize, usize), &Layout)> = None;
         for layout in &self.candidates {
             if !types(layout, place, character, BARE) {
                 continue;
             }
             let agrees = |&&(p, c): &&(Place, char)| types(layout, p, c, BARE);
-            let score = self.taught.iter().rev().take_while(agrees).count();
+            let plainly = |&&(p, c): &&(Place, char)| types(layout, p, c, &[Level::Plain]);
+            let agreeing = self.taught.iter().rev().take_while(agrees);
+            let score = (agreeing.clone().count(), agreeing.filter(plainly).count());
             if best.is_none_or(|(s, _)| score > s) {
                 best = Some((score, layout));
             }

@@ -221,15 +221,15 @@ impl Layout {
     /// The place of the key that types a letter, and the level on which it does.
     pub fn find_letter(&self, letter: char) -> Option<(Place, Level)> {
         let types = |t: &Option<Typed>| t.is_some_and(|t| !t.dead && t.character == letter);
-        let own = Level::ALL.into_iter().find_map(|level| {
+        let beside = letter.is_ascii_alphabetic().then(|| self.latin());
+        if let Some(latin) = beside.flatten() {
+            return latin.find_letter(letter);
+        }
+        Level::ALL.into_iter().find_map(|level| {
             let row = &self.0.typed[level as usize];
             let mut keys = WRITING_PLACES.into_iter().zip(row);
             let found = keys.find(|(place, t)| types(t) && self.board().has(*place));
             found.map(|(place, _)| (place, level))
-        });
-        own.or_else(|| {
-            let latin = letter.is_ascii_alphabetic().then(|| self.latin())??;
-            latin.find_letter(letter)
         })
     }
 
@@ -249,7 +249,9 @@ impl Layout {
     fn latin(&self) -> Option<&Layout> {
         let find = || {
             let plain = self.0.typed[0].iter().flatten();
-            let has_latin = plain.into_iter().any(|t| t.character.is_ascii_alphabetic());
+            let letters = plain.filter(|t| t.character.is_ascii_alphabetic());
+            // A stray `x` among other letters does not make a Latin board.
+            let has_latin = letters.count() > 12;
             match self.0.beside.as_deref() {
                 Some(name) if !has_latin && name != self.name() => tables::find(name),
                 _ => None,

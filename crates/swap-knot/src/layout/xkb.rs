@@ -61,11 +61,8 @@ fn layout_of(map: &Keymap, name: &str, group: usize) -> Result<Layout, XkbError>
             typed[level as usize][index] = typed_on(map, place, group, level);
         }
     }
-    if typed
-        .iter()
-        .flatten()
-        .all(|t| t.is_none_or(|t| t.character == ' '))
-    {
+    let writes = |t: &Option<Typed>| t.is_some_and(|t| t.character.is_alphabetic());
+    if !typed.iter().flatten().any(writes) {
         return Err(XkbError::Empty(name.to_owned()));
     }
     let title = title_of(&map.format().to_string(), group);

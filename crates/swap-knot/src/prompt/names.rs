@@ -6,7 +6,7 @@ use crate::input::{
     Chord, HidInput, Input, Modifier, MouseButton, PadButton, Place, Side, Sign, Stick,
     is_writing_place,
 };
-use crate::layout::Layout;
+use crate::layout::{Layout, Level};
 
 /// What a chord is called: its parts joined by `+`, as in "Ctrl+K".
 pub fn chord_name(chord: &Chord, layout: &Layout) -> String {
@@ -20,10 +20,7 @@ pub fn input_name(input: Input, layout: &Layout) -> Cow<'static, str> {
         Input::Modifier(Modifier::Main) => "Main modifier".into(),
         Input::Modifier(m) => m.word().into(),
         Input::Key(place) => key_name(place, layout),
-        Input::Letter(letter) => match layout.place_of(letter) {
-            Some(place) => key_name(place, layout),
-            None => letter.to_uppercase().to_string().into(),
-        },
+        Input::Letter(letter) => letter_name(letter, layout).into(),
         Input::MouseButton(button) => mouse_name(button),
         Input::MouseMove => "mouse".into(),
         Input::Wheel(direction) => format!("wheel {}", direction.word()).into(),
@@ -42,11 +39,26 @@ pub(super) fn is_missing(input: Input, layout: &Layout) -> bool {
     matches!(input, Input::Letter(letter) if layout.place_of(letter).is_none())
 }
 
+/// The letter as it is printed: the legend of the key that types it on its own, else its capital.
+fn letter_name(letter: char, layout: &Layout) -> String {
+    let place = layout.place_of(letter);
+    let typed = place.and_then(|p| layout.typed(p, Level::Plain));
+    let legend = place.and_then(|p| layout.legend(p));
+    match (legend, typed) {
+        (Some(legend), Some(typed)) if typed.character == letter => legend,
+        _ => letter.to_uppercase().to_string(),
+    }
+}
+
 fn key_name(place: Place, layout: &Layout) -> Cow<'static, str> {
     if is_writing_place(place)
         && let Some(legend) = layout.legend(place)
     {
-        return legend.into();
+        return match layout.second_legend(place) {
+            // Both are printed on the key, and players know it by either.
+            Some(second) => format!("{legend}/{second}").into(),
+            None => legend.into(),
+        };
     }
     let name = match place {
         Place::AltLeft => "Left Alt",

@@ -1,0 +1,186 @@
+//! A left-handed preset, drafted by mirroring the board.
+
+use std::fmt::Write as _;
+
+use crate::conflict::{Conflict, conflicts};
+use crate::input::{Chord, Input, Place, Platform};
+use crate::layout::Layout;
+use crate::rig::Bound;
+use crate::sheet::{Arm, Cell, ColumnKind, Preset, Row, Sheet};
+
+/// A preset drafted by mirroring the keyboard, to be looked through and edited.
+#[derive(Clone, Debug)]
+#[non_exhaustive]
+pub struct Mirrored {
+    /// The preset: only cells that change.
+    pub preset: Preset,
+    /// Conflicts that the defaults do not have, to be settled by hand.
+    pub conflicts: Vec<Conflict>,
+}
+
+/// Drafts a preset for the other hand: every key on the writing block moves to the one that the
+/// same finger of the other hand presses. Left and right stay left and right: `KeyA` and `KeyD`
+/// become `KeyK` and `Semicolon`.
+///
+/// Letters, the mouse, arrows and function keys stay, as does what would land on a reserved input.
+///
+/// ```
+/// use swap_knot::{Layout, Platform, Profile, Rig, Sheet, mirror};
+///
+/// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.lantern]\nbind = \"KeyF\"")?;
+/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let mirrored = mirror(&sheet, rig.bindings(), "left-handed", &Layout::us(), Platform::current());
+/// assert!(mirrored.to_toml(&sheet).contains("lantern = { keyboard-1 = \"KeyJ\" }"));
+/// # Ok::<(), swap_knot::SheetError>(())
+/// ```
+pub fn mirror(
+    sheet: &Sheet,
+    bindings: &[Bound],
+    name: &str,
+    layout: &Layout,
+    platform: Platform,
+) -> Mirrored {
+    let mut after: Vec<Bound> = bindings.to_vec();
+    let mut cells = Vec::new();
+    for bound in &mut after {
+        let mirrored = mirrored(sheet, bindings, bound.cell);
+        let Some(chord) = mirrored.filter(|c| *c != bound.chord) else {
+            continue;
+        };
+        cells.push((bound.cell, Some(chord.clone())));
+        bound.chord = chord;
+    }
+    let found = |bound: &[Bound]| {
+        let layouts = std::slice::from_ref(layout);
+        let mut all = conflicts(sheet, bound, layouts, platform);
+        all.retain(|c| c.class.is_conflict());
+        all
+    };
+    let before = found(bindings);
+    let known = |c: &Conflict| {
+        let mut same = before.iter();
+        same.any(|b| b.first.cell == c.first.cell && b.second.cell == c.second.cell)
+    };
+    let mut new = found(&after);
+    new.retain(|c| !known(c));
+    let mut title = name.replace('-', " ");
+    if let Some(first) = title.get_mut(..1) {
+        first.make_ascii_uppercase();
+    }
+    Mirrored {
+        preset: Preset {
+            name: name.to_owned(),
+            title,
+            cells,
+        },
+        conflicts: new,
+    }
+}
+
+impl Mirrored {
+    /// The preset as it stands in a sheet.
+    pub fn to_toml(&self, sheet: &Sheet) -> String {
+        let Preset { name, title, cells } = &self.preset;
+        let mut out = format!("[presets.{name}]\ntitle = \"{title}\"\n[presets.{name}.bind]\n");
+        let mut rows: Vec<Row> = cells.iter().map(|(c, _)| c.row).collect();
+        rows.dedup();
+        for row in rows {
+            let columns: Vec<String> = cells
+                .iter()
+                .filter(|(c, _)| c.row == row)
+                .map(|(cell, chord)| {
+                    let chord = chord
+                        .as_ref()
+                        .map_or("unbound".to_owned(), Chord::to_string);
+                    format!("{} = \"{chord}\"", cell.column)
+                })
+                .collect();
+            let name = sheet.row_name(row);
+            // A dot would make a table of a bare key.
+            let quote = if row.arm.is_some() { "\"" } else { "" };
+            // Writing to a String cannot fail.
+            let _ = writeln!(out, "{quote}{name}{quote} = {{ {} }}", columns.join(", "));
+        }
+        out
+    }
+}
+
+/// What a cell holds once the board is mirrored.
+fn mirrored(sheet: &Sheet, bindings: &[Bound], cell: Cell) -> Option<Chord> {
+    let own = chord_in(bindings, cell)?;
+    if cell.column.kind != ColumnKind::Keyboard {
+        return None;
+    }
+    let over = |chord: &Chord| {
+        let held: Option<Vec<Input>> = chord.held().iter().map(|&i| other_side(sheet, i)).collect();
+        Chord::new(held?, other_side(sheet, chord.input())?).ok()
+    };
+    // Left stays left: what the opposite arm has, mirrored, is on the right side again.
+    let sideways = matches!(cell.row.arm, Some(Arm::Left | Arm::Right));
+    let opposite = cell.row.arm.filter(|_| sideways).map(Arm::opposite);
+    if let Some(arm) = opposite {
+        let twin = Row::arm(cell.row.action, arm).cell(cell.column);
+        let twin = chord_in(bindings, twin)?;
+        let (mine, theirs) = (over(own)?, over(twin)?);
+        return Some(if mine == *own { mine } else { theirs });
+    }
+    over(own)
+}
+
+fn chord_in(bindings: &[Bound], cell: Cell) -> Option<&Chord> {
+    let at = bindings.binary_search_by_key(&cell, |b| b.cell).ok()?;
+    Some(&bindings[at].chord)
+}
+
+/// The same finger's key on the other side; nothing where that one is reserved.
+fn other_side(sheet: &Sheet, input: Input) -> Option<Input> {
+    let Input::Key(place) = input else {
+        return Some(input);
+    };
+    let input = Input::Key(other_place(place));
+    (!sheet.reserved().contains(&input)).then_some(input)
+}
+
+fn other_place(place: Place) -> Place {
+    use Place::*;
+    const PAIRS: [(Place, Place); 22] = [
+        (Backquote, Minus),
+        (Digit1, Digit0),
+        (Digit2, Digit9),
+        (Digit3, Digit8),
+        (Digit4, Digit7),
+        (Digit5, Digit6),
+        (Tab, BracketLeft),
+        (KeyQ, KeyP),
+        (KeyW, KeyO),
+        (KeyE, KeyI),
+        (KeyR, KeyU),
+        (KeyT, KeyY),
+        (CapsLock, Quote),
+        (KeyA, Semicolon),
+        (KeyS, KeyL),
+        (KeyD, KeyK),
+        (KeyF, KeyJ),
+        (KeyG, KeyH),
+        (KeyZ, Slash),
+        (KeyX, Period),
+        (KeyC, Comma),
+        (KeyV, KeyM),
+    ];
+    const SIDES: [(Place, Place); 5] = [
+        (KeyB, KeyN),
+        (ShiftLeft, ShiftRight),
+        (ControlLeft, ControlRight),
+        (AltLeft, AltRight),
+        (MetaLeft, MetaRight),
+    ];
+    for (left, right) in PAIRS.into_iter().chain(SIDES) {
+        if place == left {
+            return right;
+        }
+        if place == right {
+            return left;
+        }
+    }
+    place
+}
