@@ -9,6 +9,7 @@ use swap_knot::{
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
+use crate::texts::{self, Mistake};
 use crate::{CLEAN, Done, FOUND, files};
 
 /// The options of `check`.
@@ -25,6 +26,9 @@ pub(crate) struct Args {
     /// Check with what a player changed.
     #[arg(long, value_name = "FILE")]
     profile: Option<PathBuf>,
+    /// Check the prompts in the Fluent files (`.ftl`) below this folder, too.
+    #[arg(long, value_name = "DIR")]
+    texts: Option<PathBuf>,
     /// Print JSON instead of text.
     #[arg(long)]
     json: bool,
@@ -52,13 +56,19 @@ struct Checked {
     bindings: usize,
     always: Vec<Conflict>,
     survey: Survey,
+    /// Mistakes in the game's texts, and how many prompts there are.
+    texts: Option<(Vec<Mistake>, usize)>,
 }
 
 impl Checked {
     fn problems(&self) -> usize {
         let always = self.always.iter().filter(|c| c.class.is_conflict()).count();
         let some = self.survey.findings().iter().filter(|f| f.is_problem);
-        always + some.count()
+        let texts = self
+            .texts
+            .as_ref()
+            .map_or(0, |(mistakes, _)| mistakes.len());
+        always + some.count() + texts
     }
 }
 
@@ -77,7 +87,9 @@ pub(crate) fn run(args: &Args) -> Done {
             Choice::One(layout) => layouts.push(layout.clone()),
         }
     }
-    let checked = check(sheet, &profile, &layouts);
+    let texts = args.texts.as_deref();
+    let texts = texts.map(|t| texts::check(t, &sheet)).transpose()?;
+    let checked = check(sheet, &profile, &layouts, texts);
     if args.json {
         print_json(&checked)?;
     } else {
@@ -87,7 +99,12 @@ pub(crate) fn run(args: &Args) -> Done {
     Ok(if found { FOUND } else { CLEAN })
 }
 
-fn check(sheet: Sheet, profile: &Profile, layouts: &[Layout]) -> Checked {
+fn check(
+    sheet: Sheet,
+    profile: &Profile,
+    layouts: &[Layout],
+    texts: Option<(Vec<Mistake>, usize)>,
+) -> Checked {
     let platform = Platform::current();
     let rig = Rig::new(&sheet, profile, &Layout::us());
     let mut always = conflicts(&sheet, rig.bindings(), layouts, platform);
@@ -98,6 +115,7 @@ fn check(sheet: Sheet, profile: &Profile, layouts: &[Layout]) -> Checked {
         bindings: rig.bindings().len(),
         always,
         sheet,
+        texts,
     }
 }
 
@@ -128,6 +146,26 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         n => format!("{n} of them bring problems of their own"),
     };
     writeln!(out, "{}{names}: {fine}", count(looked_at, "layout"))?;
+    let mistakes = match &checked.texts {
+        Some((mistakes, prompts)) => {
+            let fine = match mistakes.len() {
+                0 => "all fit the sheet".to_owned(),
+                n => count(n, "mistake"),
+            };
+            writeln!(out, "{}: {fine}", count(*prompts, "prompt"))?;
+            &mistakes[..]
+        }
+        None => &[],
+    };
+    for mistake in mistakes {
+        let place = &mistake.place;
+        writeln!(
+            out,
+            "\n{} {place}: {}",
+            styled(BAD, "text:"),
+            mistake.message
+        )?;
+    }
 
     let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
         checked.always.iter().partition(|c| c.class.is_conflict());
@@ -213,12 +251,17 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
             "remedy": f.remedy,
         })
     };
+    let texts: Vec<_> = (checked.texts.iter())
+        .flat_map(|(mistakes, _)| mistakes)
+        .map(|m| serde_json::json!({ "place": m.place, "text": m.message }))
+        .collect();
     let conflicts: Vec<_> = checked.always.iter().map(conflict).collect();
     let findings: Vec<_> = checked.survey.findings().iter().map(finding).collect();
     crate::table::print_json(&serde_json::json!({
         "problems": checked.problems(),
         "bindings": checked.bindings,
         "layouts": checked.survey.layouts(),
+        "texts": texts,
         "on-all-layouts": conflicts,
         "on-some-layouts": findings,
     }))

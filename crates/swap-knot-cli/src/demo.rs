@@ -6,7 +6,7 @@ use std::io::Write;
 use swap_knot::{
     Bind, Cell, Chord, Column, ColumnKind, DeviceId, DeviceKind, Draft, Event, EventKind, Heard,
     Layout, Listener, ListenerOptions, Locker, MouseButton, Place, Profile, Prompt, Question,
-    Reset, Rig, Seat, Settle, Sheet, Slug, Time, Trace, chord_name,
+    Reset, Rig, Seat, Settle, Sheet, Slug, Time, Trace, Words,
 };
 
 use crate::table::{BAD, GOOD, HEAD, QUIET, columns, styled};
@@ -85,7 +85,7 @@ fn defaults(out: &mut impl Write, sheet: &Sheet, layout: &Layout) -> Step {
             rows.push(vec![sheet.group(row.group).title.clone()]);
         }
         let mut line = vec![format!("  {}", row.title)];
-        let name = |c: &Chord| chord_name(c, layout);
+        let name = |c: &Chord| Words::english().chord_name(c, layout);
         line.extend(
             row.cells
                 .iter()
@@ -159,7 +159,7 @@ fn ask(out: &mut impl Write, draft: &Draft, question: &Question) -> Step {
         question.describe(sheet)
     )?;
     let name = |chord: &Option<Chord>| match chord {
-        Some(chord) => chord_name(chord, layout),
+        Some(chord) => Words::english().chord_name(chord, layout),
         None => "nothing".to_owned(),
     };
     for way in question.ways() {
@@ -230,7 +230,9 @@ fn reset(out: &mut impl Write, sheet: &Sheet, profile: Profile) -> Step {
     let mut draft = Draft::new(sheet, profile, &us);
     let cell = cast_off(sheet)?;
     draft.reset(Reset::Action(cell.row.action));
-    let name = |chord: Option<&Chord>| chord.map_or_else(String::new, |c| chord_name(c, &us));
+    let name = |chord: Option<&Chord>| {
+        chord.map_or_else(String::new, |c| Words::english().chord_name(c, &us))
+    };
     writeln!(
         out,
         "  Cast off reset: it is on {} again",

@@ -3,7 +3,7 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{Chord, Origin, Row, chord_name};
+use swap_knot::{Chord, Origin, Row};
 
 use crate::profile_args::{ProfileArgs, change_json, row};
 use crate::table::{QUIET, columns, styled};
@@ -30,7 +30,7 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
         return Ok(CLEAN);
     }
     let name = |chord: Option<&Chord>| match chord {
-        Some(chord) => chord_name(chord, draft.layout()),
+        Some(chord) => draft.chord_name(chord),
         None => "nothing".to_owned(),
     };
     let mut rows = vec![
@@ -127,7 +127,7 @@ pub(crate) fn why(args: &WhyArgs) -> Done {
         return Ok(CLEAN);
     }
     let name = |chord: &Option<Chord>| match chord {
-        Some(chord) => chord_name(chord, draft.layout()),
+        Some(chord) => draft.chord_name(chord),
         None => "nothing".to_owned(),
     };
     let heading = [

@@ -1,5 +1,6 @@
 //! The command `swap-knot`: check a game's controls, try prompts, see the demo.
 
+mod bindings;
 mod board;
 mod check;
 mod demo;
@@ -13,6 +14,7 @@ mod prompt;
 mod reach;
 mod replay;
 mod table;
+mod texts;
 mod timeline;
 mod types;
 
@@ -48,6 +50,8 @@ enum Command {
     Layouts(layouts::Args),
     /// What one hand can play, and a preset for the other hand.
     Reach(reach::Args),
+    /// Print the bindings as text, Markdown or JSON, for the manual.
+    Table(bindings::Args),
     /// Show what a prompt says to a player.
     Prompt(prompt::Args),
     /// Bind an action to an input in a player's profile.
@@ -75,6 +79,7 @@ fn main() -> ExitCode {
         Command::Check(args) => check::run(&args),
         Command::Layouts(args) => layouts::run(&args),
         Command::Reach(args) => reach::run(&args),
+        Command::Table(args) => bindings::run(&args),
         Command::Prompt(args) => prompt::run(&args),
         Command::Bind(args) => edit::bind(&args),
         Command::Unbind(args) => edit::unbind(&args),

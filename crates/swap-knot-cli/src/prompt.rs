@@ -3,14 +3,15 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
-use swap_knot::{DeviceKind, Layout, Prompt, Rig};
+use serde_json::json;
+use swap_knot::{Chord, DeviceKind, Layout, Piece, Prompt, Rendered, Rig, Words};
 
 use crate::{CLEAN, Done, files};
 
 /// The options of `prompt`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Example:\n  swap-knot prompt demo/slack-water.toml \"Press {cast-off} to leave\" --layout fr\n\nIn the text, {walk.up} is one arm, {walk} all of them, {cast-off:gamepad} one device kind,\n{do:cast-off} the whole phrase with its verb, and {{ a plain brace."
+    after_help = "Examples:\n  swap-knot prompt demo/slack-water.toml \"Press {cast-off} to leave\" --layout fr\n  swap-knot prompt demo/slack-water.toml \"{do:walk} zum Laufen\" --language de --device gamepad\n\nIn the text, {walk.up} is one arm, {walk} all of them, {cast-off:gamepad} one device kind,\n{do:cast-off} the whole phrase with its verb, and {{ a plain brace."
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -26,6 +27,18 @@ pub(crate) struct Args {
     /// The device kind in use.
     #[arg(long, value_name = "KIND", default_value = "keyboard", value_parser = device_kind)]
     device: DeviceKind,
+    /// The player's language.
+    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
+    language: Words,
+    /// How many bindings of one action to name.
+    #[arg(long, value_name = "N", default_value_t = 1)]
+    alternates: usize,
+    /// Print what a screen reader says.
+    #[arg(long)]
+    spoken: bool,
+    /// Print the pieces as JSON, for a renderer.
+    #[arg(long, conflicts_with = "spoken")]
+    json: bool,
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -33,14 +46,53 @@ pub(crate) fn run(args: &Args) -> Done {
     let profile = files::profile(args.profile.as_deref())?;
     let layout = files::layout_of(args.layout.as_ref(), &profile);
     let rig = Rig::new(&sheet, &profile, &layout);
-    let mut prompt = Prompt::new(&args.text, &sheet).map_err(|e| {
+    let prompt = Prompt::new(&args.text, &sheet).map_err(|e| {
         // The text again with the spot marked, as for a mistake in a file.
         let column = args.text.get(..e.at()).map_or(0, |t| t.chars().count());
         format!("{e}\n  {}\n  {}^", args.text, " ".repeat(column))
     })?;
+    let mut prompt = prompt
+        .with_words(&args.language)
+        .with_alternates(args.alternates);
+    let shown = prompt.render(&rig, args.device);
     let mut out = anstream::stdout().lock();
-    writeln!(out, "{}", prompt.render(&rig, args.device))?;
+    match (args.json, args.spoken) {
+        (true, _) => writeln!(out, "{:#}", pieces(shown, &rig))?,
+        (_, true) => writeln!(out, "{}", shown.spoken())?,
+        _ => writeln!(out, "{shown}")?,
+    }
     Ok(CLEAN)
+}
+
+fn pieces(shown: &Rendered, rig: &Rig) -> serde_json::Value {
+    let glyphs = |chord: &Chord| chord.inputs().map(|i| i.to_string()).collect::<Vec<_>>();
+    let row = |row| rig.sheet().row_name(row);
+    let pieces: Vec<_> = shown
+        .pieces()
+        .iter()
+        .map(|piece| match piece {
+            Piece::Input(input) => json!({
+                "row": row(input.row),
+                "name": input.name,
+                "glyphs": glyphs(&input.chord),
+                "manner": input.manner.word(),
+                "device": input.device_kind.word(),
+            }),
+            Piece::Group {
+                row: of,
+                chords,
+                name,
+            } => json!({
+                "row": row(*of),
+                "name": name,
+                "glyphs": chords.iter().flat_map(glyphs).collect::<Vec<_>>(),
+            }),
+            Piece::Unbound { row: of, text } => json!({ "row": row(*of), "unbound": text }),
+            Piece::Text(text) => json!({ "text": text }),
+            _ => json!(null),
+        })
+        .collect();
+    json!({ "pieces": pieces, "spoken": shown.spoken() })
 }
 
 fn device_kind(word: &str) -> Result<DeviceKind, String> {

@@ -66,7 +66,7 @@
 //! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
-//! - Prompt: [`Prompt`], [`input_name`]
+//! - Prompt: [`Prompt`], [`Words`]
 
 mod conflict;
 mod draft;
@@ -130,7 +130,9 @@ pub use locker::{
 pub use profile::{Newer, Overruled, Profile, ProfileError};
 
 // Prompt.
-pub use prompt::{InputPiece, Piece, Prompt, PromptError, Rendered, chord_name, input_name};
+pub use prompt::{
+    InputPiece, Piece, Prompt, PromptError, Rendered, Words, WordsError, WordsMistake,
+};
 
 /// The code of the README, compiled and run with the tests.
 #[cfg(doctest)]

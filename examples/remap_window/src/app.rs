@@ -293,7 +293,7 @@ impl App {
     }
 
     pub(crate) fn name_of(&self, input: Input) -> String {
-        swap_knot::input_name(input, self.draft.layout()).into_owned()
+        self.draft.words().input_name(input, self.draft.layout())
     }
 }
 

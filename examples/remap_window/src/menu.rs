@@ -1,7 +1,7 @@
 //! The menu, drawn from the draft's rows; no rule lives here.
 
 use eframe::egui::{self, Color32, RichText, Ui};
-use swap_knot::{Chord, Column, ColumnKind, MenuCell, MenuRow, Reset, Settle, chord_name};
+use swap_knot::{Chord, Column, ColumnKind, MenuCell, MenuRow, Reset, Settle};
 
 use crate::app::{App, Busy};
 
@@ -158,7 +158,7 @@ fn search(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
             *did = Some(Did::Find);
         }
         if let Some(on) = &app.on {
-            let name = named(Some(on), app.draft.layout());
+            let name = named(Some(on), app);
             ui.label(format!("on {name}"));
         }
         let filtered = app.on.is_some() || !app.search.is_empty();
@@ -233,10 +233,9 @@ fn column_title(column: Column) -> String {
 
 fn draw_cell(app: &mut App, ui: &mut Ui, cell: &MenuCell, did: &mut Option<Did>) {
     let listening = matches!(&app.busy, Busy::Listening(c, _) if *c == cell.cell);
-    let layout = app.draft.layout();
     let text = match (&cell.chord, listening) {
         (_, true) => "press a key…".to_owned(),
-        (Some(chord), _) => chord_name(chord, layout),
+        (Some(chord), _) => app.draft.chord_name(chord),
         (None, _) => "—".to_owned(),
     };
     let mut rich = RichText::new(text.clone());
@@ -303,8 +302,8 @@ fn side(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
     }
 }
 
-fn named(chord: Option<&Chord>, layout: &swap_knot::Layout) -> String {
-    chord.map_or_else(|| "nothing".to_owned(), |c| chord_name(c, layout))
+fn named(chord: Option<&Chord>, app: &App) -> String {
+    chord.map_or_else(|| "nothing".to_owned(), |c| app.draft.chord_name(c))
 }
 
 /// Unsaved changes, asked about before the window closes.
@@ -331,13 +330,12 @@ fn question(app: &mut App, ui: &mut Ui, did: &mut Option<Did>) {
         return;
     };
     let question = question.clone();
-    let layout = app.draft.layout().clone();
     let Some(conflict) = question.conflict() else {
         return;
     };
     let title = |cell: swap_knot::Cell| app.sheet.row_title(cell.row).to_owned();
     let other = title(conflict.second.cell);
-    let chord = named(Some(question.chord()), &layout);
+    let chord = named(Some(question.chord()), app);
     ui.heading(format!("{chord} is taken by {other}"));
     ui.add_space(4.0);
     for way in question.ways() {

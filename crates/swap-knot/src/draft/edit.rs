@@ -2,7 +2,6 @@
 
 use super::{Bind, Change, Draft, Refusal};
 use crate::input::{Chord, DeviceKind};
-use crate::prompt::chord_name;
 use crate::sheet::{Cell, Column, ColumnKind, FeelPatch, Row};
 
 impl Draft {
@@ -65,15 +64,16 @@ impl Draft {
     /// A change in words, with the legends of the layout: `Cast off: F instead of Space`.
     pub fn describe(&self, change: &Change) -> String {
         let name = |chord: &Option<Chord>| match chord {
-            Some(chord) => chord_name(chord, &self.layout),
-            None => "nothing".to_owned(),
+            Some(chord) => self.chord_name(chord),
+            None => self.words.fill("nothing", &[]),
         };
-        let title = self.sheet.row_title(change.cell.row);
-        format!(
-            "{title}: {} instead of {}",
-            name(&change.after),
-            name(&change.before)
-        )
+        let (after, before) = (name(&change.after), name(&change.before));
+        let values = [
+            ("title", self.sheet.row_title(change.cell.row)),
+            ("after", &after),
+            ("before", &before),
+        ];
+        self.words.fill("change", &values)
     }
 
     /// What applying would change, in words, a line each; for asking before the menu is left.
@@ -86,33 +86,32 @@ impl Draft {
                 .preset(name)
                 .map_or(name, |p| p.title.as_str())
                 .to_owned(),
-            None => "none".to_owned(),
+            None => self.words.fill("preset-none", &[]),
         };
         if before.preset() != after.preset() {
             let (new, old) = (named(after.preset()), named(before.preset()));
-            lines.push(format!("Preset: {new} instead of {old}"));
+            let title = self.words.fill("preset", &[]);
+            let values = [("title", &*title), ("after", &new), ("before", &old)];
+            lines.push(self.words.fill("change", &values));
         }
         for (_, action) in self.sheet.menu() {
             let of = |p: &crate::Profile| p.toggle(&action.name).unwrap_or(action.toggle);
             if of(before) != of(after) {
-                let how = if of(after) {
-                    "one press on, the next off"
-                } else {
-                    "on while held"
-                };
-                lines.push(format!("{}: {how}", action.title));
+                let id = if of(after) { "toggle-on" } else { "toggle-off" };
+                lines.push(self.words.fill(id, &[("title", &action.title)]));
             }
             let own = Some(action.name.as_str());
             if DeviceKind::ALL
                 .iter()
                 .any(|&k| before.feel(own, k) != after.feel(own, k))
             {
-                lines.push(format!("{}: another feel", action.title));
+                lines.push(self.words.fill("feel-changed", &[("title", &action.title)]));
             }
         }
         for kind in DeviceKind::ALL {
             if before.feel(None, kind) != after.feel(None, kind) {
-                lines.push(format!("Feel of the {kind}: changed"));
+                let title = self.words.device_name(kind);
+                lines.push(self.words.fill("feel-changed", &[("title", &title)]));
             }
         }
         lines

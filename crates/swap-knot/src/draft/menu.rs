@@ -2,7 +2,6 @@
 
 use super::Draft;
 use crate::input::Chord;
-use crate::prompt::chord_name;
 use crate::rig::Origin;
 use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape};
 
@@ -84,7 +83,7 @@ impl Draft {
                         origin: bound.map_or_else(|| self.origin_of(cell), |b| b.origin),
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
-                        name: bound.map(|b| chord_name(&b.chord, &self.layout)),
+                        name: bound.map(|b| self.chord_name(&b.chord)),
                         can_bind: !action.fixed && can_bind(action.shape, row, column.kind),
                         why_not: why_not(action, row, column.kind),
                     }

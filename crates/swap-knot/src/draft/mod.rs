@@ -16,6 +16,7 @@ use crate::conflict::{Conflict, conflicts};
 use crate::input::{Chord, Platform};
 use crate::layout::Layout;
 use crate::profile::Profile;
+use crate::prompt::Words;
 use crate::rig::{Bound, Rig, effective_bindings, suits};
 use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Sheet};
 
@@ -51,6 +52,7 @@ pub struct Draft {
     sheet: Sheet,
     layout: Layout,
     platform: Platform,
+    words: Words,
     applied: Profile,
     profile: Profile,
     undo: Vec<Profile>,
@@ -117,6 +119,7 @@ impl Draft {
             sheet: sheet.clone(),
             layout: layout.clone(),
             platform: Platform::current(),
+            words: Words::english(),
             applied: profile.clone(),
             profile,
             undo: Vec::new(),
@@ -150,6 +153,21 @@ impl Draft {
     /// Judges conflicts on another layout from here on.
     pub fn set_layout(&mut self, layout: &Layout) {
         self.layout = layout.clone();
+    }
+
+    /// The words in which names and changes are told.
+    pub fn words(&self) -> &Words {
+        &self.words
+    }
+
+    /// Tells names and changes in another language from here on.
+    pub fn set_words(&mut self, words: &Words) {
+        self.words = words.clone();
+    }
+
+    /// What a chord is called, in the player's language and on their layout.
+    pub fn chord_name(&self, chord: &Chord) -> String {
+        self.words.chord_name(chord, &self.layout)
     }
 
     /// The bindings as they would be in force.

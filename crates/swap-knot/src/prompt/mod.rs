@@ -1,18 +1,20 @@
 //! Names, phrases and lines of text with bound inputs in them.
 
-mod names;
 mod phrase;
 mod template;
+mod words;
 
 use std::fmt;
 
-pub use names::{chord_name, input_name};
 pub use template::PromptError;
+pub use words::{Words, WordsError, WordsMistake};
+
+use self::phrase::Phrases;
 
 use self::template::{Template, TemplatePiece};
 use crate::input::{Chord, DeviceKind};
-use crate::rig::{Bound, Rig};
-use crate::sheet::{ColumnKind, Manner, Row, Sheet};
+use crate::rig::Rig;
+use crate::sheet::{Manner, Row, Sheet};
 
 /// A line of text for the player with bound inputs in it.
 ///
@@ -38,13 +40,18 @@ use crate::sheet::{ColumnKind, Manner, Row, Sheet};
 #[derive(Clone, Debug)]
 pub struct Prompt {
     template: Template,
+    words: Words,
+    alternates: usize,
     rendered: Option<(Rig, DeviceKind, Rendered)>,
 }
 
-/// A prompt as it is to be shown: pieces for a renderer, `Display` for plain text.
-#[derive(Clone, Debug, Default, PartialEq)]
+/// A prompt as it is to be shown: pieces for a renderer, `Display` for plain text, and a spoken
+/// form.
+#[derive(Clone, Debug)]
 pub struct Rendered {
     pieces: Vec<Piece>,
+    rig: Rig,
+    words: Words,
 }
 
 /// A piece of a prompt.
@@ -55,6 +62,15 @@ pub enum Piece {
     Text(String),
     /// A bound input.
     Input(InputPiece),
+    /// Inputs that are known by one name together: the arrow keys, the cross.
+    Group {
+        /// The row that they work.
+        row: Row,
+        /// What is bound, one an arm; each input is a glyph reference.
+        chords: Vec<Chord>,
+        /// Their name.
+        name: String,
+    },
     /// Nothing is bound; the menu can be opened at this row.
     Unbound {
         /// The row that has no binding.
@@ -70,10 +86,12 @@ pub enum Piece {
 pub struct InputPiece {
     /// The row it works.
     pub row: Row,
-    /// What is bound.
+    /// What is bound: the held part and what completes it; each input is a glyph reference.
     pub chord: Chord,
-    /// Its name on the player's layout.
+    /// Its name on the player's layout and in their language.
     pub name: String,
+    /// The device kind it is on.
+    pub device_kind: DeviceKind,
     /// How it must be worked.
     pub manner: Manner,
 }
@@ -87,8 +105,45 @@ impl Prompt {
     pub fn new(text: &str, sheet: &Sheet) -> Result<Prompt, PromptError> {
         Ok(Prompt {
             template: Template::read(text, sheet)?,
+            words: Words::english(),
+            alternates: 1,
             rendered: None,
         })
+    }
+
+    /// Names inputs with these words rather than in English.
+    ///
+    /// ```
+    /// use swap_knot::{DeviceKind, Layout, Profile, Prompt, Rig, Sheet, Words};
+    ///
+    /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.cast-off]\nbind = \"Space\"")?;
+    /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    /// let german = Words::shipped("de").expect("German ships");
+    /// let mut prompt = Prompt::new("{do:cast-off}, um abzulegen", &sheet)?.with_words(&german);
+    /// let shown = prompt.render(&rig, DeviceKind::Keyboard);
+    /// assert_eq!(shown.to_string(), "Drücke Leertaste, um abzulegen");
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    #[must_use]
+    pub fn with_words(mut self, words: &Words) -> Prompt {
+        self.set_words(words);
+        self
+    }
+
+    /// Changes the language of the names; what was rendered last is no longer current.
+    pub fn set_words(&mut self, words: &Words) {
+        if self.words != *words {
+            self.words = words.clone();
+            self.rendered = None;
+        }
+    }
+
+    /// Names up to so many bindings of an action: "Space or Enter" with 2. Without it, 1.
+    #[must_use]
+    pub fn with_alternates(mut self, most: usize) -> Prompt {
+        self.alternates = most;
+        self.rendered = None;
+        self
     }
 
     /// Whether what was rendered last still holds for that rig and device kind.
@@ -101,9 +156,9 @@ impl Prompt {
         if !self.is_current(rig, device) {
             self.rendered = None;
         }
-        let template = &self.template;
+        let (template, words, alternates) = (&self.template, &self.words, self.alternates);
         let (_, _, rendered) = self.rendered.get_or_insert_with(|| {
-            let rendered = render(template, rig, device);
+            let rendered = render(template, rig, device, words, alternates);
             (rig.clone(), device, rendered)
         });
         rendered
@@ -115,6 +170,24 @@ impl Rendered {
     pub fn pieces(&self) -> &[Piece] {
         &self.pieces
     }
+
+    /// What a screen reader says: signs by their names, chords in words.
+    pub fn spoken(&self) -> String {
+        let mut out = String::new();
+        for piece in &self.pieces {
+            match piece {
+                Piece::Text(text) => out.push_str(text),
+                Piece::Input(input) => {
+                    out.push_str(&phrase::spoken(&self.rig, &self.words, &input.chord));
+                }
+                Piece::Group { name, .. } => out.push_str(name),
+                Piece::Unbound { .. } => {
+                    out.push_str(&self.words.fill_as("not-bound", "spoken", &[]));
+                }
+            }
+        }
+        out
+    }
 }
 
 impl fmt::Display for Rendered {
@@ -122,6 +195,7 @@ impl fmt::Display for Rendered {
         for piece in &self.pieces {
             f.write_str(match piece {
                 Piece::Text(text) | Piece::Unbound { text, .. } => text,
+                Piece::Group { name, .. } => name,
                 Piece::Input(input) => &input.name,
             })?;
         }
@@ -129,36 +203,35 @@ impl fmt::Display for Rendered {
     }
 }
 
-fn render(template: &Template, rig: &Rig, device: DeviceKind) -> Rendered {
-    let mut out = Rendered::default();
+fn render(
+    template: &Template,
+    rig: &Rig,
+    device: DeviceKind,
+    words: &Words,
+    alternates: usize,
+) -> Rendered {
+    let phrases = Phrases {
+        rig,
+        words,
+        alternates,
+    };
+    let mut pieces = Vec::new();
     for piece in template.pieces() {
         match piece {
-            TemplatePiece::Text(text) => out.pieces.push(Piece::Text(text.clone())),
+            TemplatePiece::Text(text) => pieces.push(Piece::Text(text.clone())),
             TemplatePiece::Row {
                 row,
                 device: only,
                 verb,
             } => {
-                let device = only.unwrap_or(device);
-                phrase::add(&mut out.pieces, rig, *row, device, *verb);
+                let exact = only.is_some();
+                phrases.add(&mut pieces, *row, only.unwrap_or(device), exact, *verb);
             }
         }
     }
-    out
-}
-
-/// The binding of a row to show for a device: of its own columns, or else of any other.
-fn shown(rig: &Rig, row: Row, device: DeviceKind) -> Option<&Bound> {
-    let kind = ColumnKind::of(device);
-    let bound = rig.bindings_of(row);
-    let usable = |b: &&Bound| {
-        b.chord
-            .inputs()
-            .all(|i| !names::is_missing(i, rig.layout()))
-    };
-    let own = bound
-        .iter()
-        .filter(|b| b.cell.column.kind == kind)
-        .find(usable);
-    own.or_else(|| bound.iter().find(usable))
+    Rendered {
+        pieces,
+        rig: rig.clone(),
+        words: words.clone(),
+    }
 }

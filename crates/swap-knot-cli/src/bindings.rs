@@ -1,0 +1,140 @@
+//! `swap-knot table`: the bindings as a table for the manual.
+
+use std::io::Write as _;
+use std::path::PathBuf;
+
+use swap_knot::{ColumnKind, Draft, Layout, MenuRow, Words};
+
+use crate::table::{columns, print_json};
+use crate::{CLEAN, Done, files};
+
+/// The options of `table`.
+#[derive(Debug, clap::Args)]
+#[command(
+    after_help = "Examples:\n  swap-knot table controls.toml\n  swap-knot table controls.toml --format markdown --language de --layout de > CONTROLS.md"
+)]
+pub(crate) struct Args {
+    /// The sheet that declares the actions.
+    sheet: PathBuf,
+    /// With what a player changed.
+    #[arg(long, value_name = "FILE")]
+    profile: Option<PathBuf>,
+    /// The layout; without it, the one in the profile, or us.
+    #[arg(long, value_name = "NAME", value_parser = files::layout)]
+    layout: Option<Layout>,
+    /// The language of the inputs' names.
+    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
+    language: Words,
+    /// How to print it.
+    #[arg(long, value_enum, default_value_t = Format::Text)]
+    format: Format,
+}
+
+#[derive(Clone, Copy, Debug, clap::ValueEnum)]
+enum Format {
+    Text,
+    Markdown,
+    Json,
+}
+
+/// The devices that have a column, and the rows that have a binding.
+struct Table {
+    kinds: Vec<ColumnKind>,
+    draft: Draft,
+    rows: Vec<MenuRow>,
+}
+
+impl Table {
+    /// What is bound on the devices of one kind, the first binding first.
+    fn names(&self, row: &MenuRow, kind: ColumnKind) -> Vec<String> {
+        let cells = row.cells.iter().filter(|c| c.cell.column.kind == kind);
+        cells.filter_map(|c| c.name.clone()).collect()
+    }
+
+    fn group(&self, row: &MenuRow) -> &str {
+        &self.draft.sheet().group(row.group).title
+    }
+}
+
+pub(crate) fn run(args: &Args) -> Done {
+    let sheet = files::sheet(&args.sheet)?;
+    let profile = files::profile(args.profile.as_deref())?;
+    let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let mut draft = Draft::new(&sheet, profile, &layout);
+    draft.set_words(&args.language);
+    let shown = draft.columns();
+    let mut rows = draft.rows(&shown);
+    rows.retain(|r| r.cells.iter().any(|c| c.chord.is_some()));
+    let mut kinds: Vec<ColumnKind> = shown.iter().map(|c| c.kind).collect();
+    kinds.dedup();
+    let table = Table { kinds, draft, rows };
+    let words = &args.language;
+    match args.format {
+        Format::Text => as_text(&table, words)?,
+        Format::Markdown => as_markdown(&table, words)?,
+        Format::Json => as_json(&table)?,
+    }
+    Ok(CLEAN)
+}
+
+fn as_text(table: &Table, words: &Words) -> std::io::Result<()> {
+    let mut heading = vec![String::new()];
+    heading.extend(table.kinds.iter().map(|k| words.column_name(*k)));
+    let mut lines = vec![heading];
+    let mut group = None;
+    for row in &table.rows {
+        if group.replace(row.group) != Some(row.group) {
+            lines.push(vec![table.group(row).to_owned()]);
+        }
+        let mut line = vec![format!("  {}", row.title)];
+        let names = |k: &ColumnKind| table.names(row, *k).join(", ");
+        line.extend(table.kinds.iter().map(names));
+        lines.push(line);
+    }
+    write!(anstream::stdout().lock(), "{}", columns(0, &lines))
+}
+
+fn as_markdown(table: &Table, words: &Words) -> std::io::Result<()> {
+    let mut out = anstream::stdout().lock();
+    // What is printed on a key may mean something in Markdown.
+    let plain = |text: &str| {
+        let escaped = text.chars().flat_map(|c| {
+            let special = "\\|`*_<>[]#~".contains(c);
+            special.then_some('\\').into_iter().chain([c])
+        });
+        escaped.collect::<String>()
+    };
+    let mut group = None;
+    for row in &table.rows {
+        if group.replace(row.group) != Some(row.group) {
+            let kinds: Vec<String> = table.kinds.iter().map(|k| words.column_name(*k)).collect();
+            let space = if row == &table.rows[0] { "" } else { "\n" };
+            writeln!(out, "{space}## {}\n", plain(table.group(row)))?;
+            writeln!(out, "| | {} |", kinds.join(" | "))?;
+            writeln!(out, "|---|{}", "---|".repeat(kinds.len()))?;
+        }
+        let names = |k: &ColumnKind| plain(&table.names(row, *k).join(", "));
+        let cells: Vec<String> = table.kinds.iter().map(names).collect();
+        writeln!(out, "| {} | {} |", plain(&row.title), cells.join(" | "))?;
+    }
+    Ok(())
+}
+
+fn as_json(table: &Table) -> Result<(), Box<dyn std::error::Error>> {
+    let rows = table.rows.iter().map(|row| {
+        let cells = row.cells.iter().filter_map(|cell| {
+            Some(serde_json::json!({
+                "column": cell.cell.column.to_string(),
+                "input": cell.chord.as_ref()?.to_string(),
+                "name": cell.name,
+            }))
+        });
+        serde_json::json!({
+            "group": table.group(row),
+            "row": table.draft.sheet().row_name(row.row),
+            "title": row.title,
+            "bindings": cells.collect::<Vec<_>>(),
+        })
+    });
+    print_json(&serde_json::json!(rows.collect::<Vec<_>>()))
+}

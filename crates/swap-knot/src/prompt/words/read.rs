@@ -1,0 +1,213 @@
+//! Reading Fluent files.
+
+use std::fmt;
+
+use fluent_syntax::ast::{Entry, Expression, InlineExpression, PatternElement};
+use fluent_syntax::{ast, parser};
+
+use crate::text_place::line_and_column;
+
+/// A text with variables in it.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(super) struct Pattern(Vec<Part>);
+
+#[derive(Clone, Debug, PartialEq)]
+enum Part {
+    Text(String),
+    Variable(String),
+}
+
+/// A message with its attributes.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(super) struct Message {
+    pub(super) value: Pattern,
+    attributes: Vec<(String, Pattern)>,
+}
+
+impl Message {
+    /// An attribute, or the value where there is none.
+    pub(super) fn part(&self, attribute: &str) -> &Pattern {
+        let found = self.attributes.iter().find(|(name, _)| name == attribute);
+        found.map_or(&self.value, |(_, pattern)| pattern)
+    }
+
+    /// The variables of value and attributes.
+    pub(super) fn variables(&self) -> Vec<&str> {
+        let attributes = self.attributes.iter().map(|(_, pattern)| pattern);
+        let parts = std::iter::once(&self.value)
+            .chain(attributes)
+            .flat_map(|p| &p.0);
+        let names = parts.filter_map(|part| match part {
+            Part::Variable(name) => Some(name.as_str()),
+            Part::Text(_) => None,
+        });
+        let mut names: Vec<&str> = names.collect();
+        names.sort_unstable();
+        names.dedup();
+        names
+    }
+}
+
+impl Pattern {
+    pub(super) fn fill(&self, values: &[(&str, &str)]) -> String {
+        let value = |name: &str| values.iter().find(|(n, _)| *n == name).map(|(_, v)| *v);
+        let mut out = String::new();
+        for part in &self.0 {
+            out.push_str(match part {
+                Part::Text(text) => text,
+                Part::Variable(name) => value(name).unwrap_or_default(),
+            });
+        }
+        out
+    }
+
+    /// The text before and after a variable; texts of patterns that have others end there.
+    pub(super) fn around(&self, variable: &str) -> (&str, &str) {
+        let text = |at: Option<usize>| match at.and_then(|i| self.0.get(i)) {
+            Some(Part::Text(text)) => text.as_str(),
+            _ => "",
+        };
+        let is = |part: &Part| matches!(part, Part::Variable(name) if name == variable);
+        match self.0.iter().position(is) {
+            Some(at) => (text(at.checked_sub(1)), text(Some(at + 1))),
+            None => ("", ""),
+        }
+    }
+}
+
+/// A mistake in a Fluent file.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct WordsMistake {
+    /// The line, from 1.
+    pub line: usize,
+    /// The column in characters, from 1.
+    pub column: usize,
+    /// What is wrong and what to write instead.
+    pub message: String,
+}
+
+impl WordsMistake {
+    fn at(text: &str, byte: usize, message: String) -> WordsMistake {
+        let (line, column) = line_and_column(text, byte);
+        WordsMistake {
+            line,
+            column,
+            message,
+        }
+    }
+
+    /// A mistake in a message, at the line on which it begins.
+    pub(super) fn at_message(text: &str, id: &str, message: String) -> WordsMistake {
+        let mut at = 0;
+        for line in text.split_inclusive('\n') {
+            let rest = line.strip_prefix(id).map(str::trim_start);
+            if rest.is_some_and(|r| r.starts_with('=')) {
+                break;
+            }
+            at += line.len();
+        }
+        WordsMistake::at(text, at.min(text.len()), message)
+    }
+}
+
+/// A Fluent file that cannot be used: every mistake in it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct WordsError {
+    file: String,
+    mistakes: Vec<WordsMistake>,
+}
+
+impl WordsError {
+    pub(super) fn new(file: &str, mut mistakes: Vec<WordsMistake>) -> WordsError {
+        mistakes.sort_by_key(|m| (m.line, m.column));
+        WordsError {
+            file: file.to_owned(),
+            mistakes,
+        }
+    }
+
+    /// Every mistake, in the order of the file.
+    pub fn mistakes(&self) -> &[WordsMistake] {
+        &self.mistakes
+    }
+}
+
+impl fmt::Display for WordsError {
+    /// One line a mistake: `file:line:column: message`.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        for (i, mistake) in self.mistakes.iter().enumerate() {
+            let end = if i == 0 { "" } else { "\n" };
+            let WordsMistake {
+                line,
+                column,
+                message,
+            } = mistake;
+            write!(f, "{end}{}:{line}:{column}: {message}", self.file)?;
+        }
+        Ok(())
+    }
+}
+
+impl std::error::Error for WordsError {}
+
+/// The messages of a file, or every mistake in it.
+pub(super) fn read(text: &str) -> Result<Vec<(String, Message)>, Vec<WordsMistake>> {
+    let resource = parser::parse(text).map_err(|(_, errors)| {
+        let each = errors.iter();
+        each.map(|e| {
+            let what = format!("not valid in a Fluent file: {}", e.kind);
+            WordsMistake::at(text, e.pos.start, what)
+        })
+        .collect::<Vec<_>>()
+    })?;
+    let (mut messages, mut mistakes) = (Vec::new(), Vec::new());
+    for entry in &resource.body {
+        if let Entry::Message(message) = entry {
+            let id = message.id.name;
+            let mut take = |pattern: &ast::Pattern<&str>| {
+                pattern_of(pattern).unwrap_or_else(|what| {
+                    let what = format!("`{id}` has {what}; write text and `{{ $variables }}` only");
+                    mistakes.push(WordsMistake::at_message(text, id, what));
+                    Pattern::default()
+                })
+            };
+            let value = message.value.as_ref().map(&mut take).unwrap_or_default();
+            let attributes = message.attributes.iter();
+            let attributes = attributes.map(|a| (a.id.name.to_owned(), take(&a.value)));
+            let message = Message {
+                value,
+                attributes: attributes.collect(),
+            };
+            messages.push((id.to_owned(), message));
+        }
+    }
+    if mistakes.is_empty() {
+        Ok(messages)
+    } else {
+        Err(mistakes)
+    }
+}
+
+/// # Errors
+/// What stands in the pattern that is not taken.
+fn pattern_of(pattern: &ast::Pattern<&str>) -> Result<Pattern, &'static str> {
+    let parts = pattern.elements.iter().map(|element| match element {
+        PatternElement::TextElement { value } => Ok(Part::Text((*value).to_owned())),
+        PatternElement::Placeable { expression } => match expression {
+            Expression::Inline(InlineExpression::StringLiteral { value }) => Ok(Part::Text(
+                fluent_syntax::unicode::unescape_unicode_to_string(value).into(),
+            )),
+            Expression::Inline(InlineExpression::NumberLiteral { value }) => {
+                Ok(Part::Text((*value).to_owned()))
+            }
+            Expression::Inline(InlineExpression::VariableReference { id }) => {
+                Ok(Part::Variable(id.name.to_owned()))
+            }
+            Expression::Inline(InlineExpression::FunctionReference { .. }) => Err("a function"),
+            Expression::Inline(_) => Err("a reference"),
+            Expression::Select { .. } => Err("a selector"),
+        },
+    });
+    Ok(Pattern(parts.collect::<Result<_, _>>()?))
+}
