@@ -4,9 +4,11 @@ mod bindings;
 mod board;
 mod check;
 mod demo;
+mod draw;
 mod edit;
 mod explain;
 mod files;
+mod glyphs;
 mod layouts;
 mod profile_args;
 mod profiles;
@@ -50,6 +52,10 @@ enum Command {
     Layouts(layouts::Args),
     /// What one hand can play, and a preset for the other hand.
     Reach(reach::Args),
+    /// Draw a keyboard map, a control card, or the glyphs, as SVG, PNG or HTML.
+    Draw(draw::Args),
+    /// What a pack of pictures lacks for a game, and what it has too much of.
+    Glyphs(glyphs::Args),
     /// Print the bindings as text, Markdown or JSON, for the manual.
     Table(bindings::Args),
     /// Show what a prompt says to a player.
@@ -79,6 +85,8 @@ fn main() -> ExitCode {
         Command::Check(args) => check::run(&args),
         Command::Layouts(args) => layouts::run(&args),
         Command::Reach(args) => reach::run(&args),
+        Command::Draw(args) => draw::run(&args),
+        Command::Glyphs(args) => glyphs::run(&args),
         Command::Table(args) => bindings::run(&args),
         Command::Prompt(args) => prompt::run(&args),
         Command::Bind(args) => edit::bind(&args),

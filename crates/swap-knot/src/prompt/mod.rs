@@ -42,15 +42,21 @@ pub struct Prompt {
     template: Template,
     words: Words,
     alternates: usize,
-    rendered: Option<(Rig, DeviceKind, Rendered)>,
+    /// Which rig and device kind `rendered` is for: two numbers to compare a frame.
+    current: (usize, DeviceKind),
+    rendered: Rendered,
 }
+
+/// The number of no rig.
+const NEVER: usize = 0;
 
 /// A prompt as it is to be shown: pieces for a renderer, `Display` for plain text, and a spoken
 /// form.
 #[derive(Clone, Debug)]
 pub struct Rendered {
     pieces: Vec<Piece>,
-    rig: Rig,
+    /// Kept alive, so that its number stands for it alone; none before the first time.
+    rig: Option<Rig>,
     words: Words,
 }
 
@@ -103,11 +109,17 @@ impl Prompt {
     /// When a brace is left open or an action, arm or device kind does not exist; with its place
     /// in the text.
     pub fn new(text: &str, sheet: &Sheet) -> Result<Prompt, PromptError> {
+        let words = Words::english();
         Ok(Prompt {
             template: Template::read(text, sheet)?,
-            words: Words::english(),
+            words: words.clone(),
             alternates: 1,
-            rendered: None,
+            current: (NEVER, DeviceKind::Keyboard),
+            rendered: Rendered {
+                pieces: Vec::new(),
+                rig: None,
+                words,
+            },
         })
     }
 
@@ -134,7 +146,7 @@ impl Prompt {
     pub fn set_words(&mut self, words: &Words) {
         if self.words != *words {
             self.words = words.clone();
-            self.rendered = None;
+            self.current.0 = NEVER;
         }
     }
 
@@ -142,26 +154,35 @@ impl Prompt {
     #[must_use]
     pub fn with_alternates(mut self, most: usize) -> Prompt {
         self.alternates = most;
-        self.rendered = None;
+        self.current.0 = NEVER;
         self
     }
 
-    /// Whether what was rendered last still holds for that rig and device kind.
+    /// Whether what was rendered last still holds for that rig and device kind. Costs the
+    /// comparison of two numbers.
+    #[inline]
     pub fn is_current(&self, rig: &Rig, device: DeviceKind) -> bool {
-        matches!(&self.rendered, Some((r, d, _)) if *d == device && r == rig)
+        self.current == (rig.number(), device)
     }
 
     /// The prompt for a rig and device kind; worked out again only when one of them changed.
+    #[inline]
     pub fn render(&mut self, rig: &Rig, device: DeviceKind) -> &Rendered {
         if !self.is_current(rig, device) {
-            self.rendered = None;
+            self.refresh(rig, device);
         }
-        let (template, words, alternates) = (&self.template, &self.words, self.alternates);
-        let (_, _, rendered) = self.rendered.get_or_insert_with(|| {
-            let rendered = render(template, rig, device, words, alternates);
-            (rig.clone(), device, rendered)
-        });
-        rendered
+        &self.rendered
+    }
+
+    #[cold]
+    fn refresh(&mut self, rig: &Rig, device: DeviceKind) {
+        let pieces = render(&self.template, rig, device, &self.words, self.alternates);
+        self.rendered = Rendered {
+            pieces,
+            rig: Some(rig.clone()),
+            words: self.words.clone(),
+        };
+        self.current = (rig.number(), device);
     }
 }
 
@@ -177,9 +198,10 @@ impl Rendered {
         for piece in &self.pieces {
             match piece {
                 Piece::Text(text) => out.push_str(text),
-                Piece::Input(input) => {
-                    out.push_str(&phrase::spoken(&self.rig, &self.words, &input.chord));
-                }
+                Piece::Input(input) => match &self.rig {
+                    Some(rig) => out.push_str(&phrase::spoken(rig, &self.words, &input.chord)),
+                    None => out.push_str(&input.name),
+                },
                 Piece::Group { name, .. } => out.push_str(name),
                 Piece::Unbound { .. } => {
                     out.push_str(&self.words.fill_as("not-bound", "spoken", &[]));
@@ -209,7 +231,7 @@ fn render(
     device: DeviceKind,
     words: &Words,
     alternates: usize,
-) -> Rendered {
+) -> Vec<Piece> {
     let phrases = Phrases {
         rig,
         words,
@@ -229,9 +251,5 @@ fn render(
             }
         }
     }
-    Rendered {
-        pieces,
-        rig: rig.clone(),
-        words: words.clone(),
-    }
+    pieces
 }

@@ -130,6 +130,12 @@ impl Rig {
         }
     }
 
+    /// A number that no other rig has while this one is there; never 0.
+    #[inline]
+    pub(crate) fn number(&self) -> usize {
+        Arc::as_ptr(&self.0) as usize
+    }
+
     pub(crate) fn wiring(&self) -> &Wiring {
         &self.0.wiring
     }

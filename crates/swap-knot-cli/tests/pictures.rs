@@ -1,0 +1,197 @@
+//! Prompts, tables and pictures on the command line.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
+use std::fs;
+
+use snapbox::cmd::{Command, cargo_bin};
+use snapbox::{file, str};
+
+fn swap_knot(args: &[&str]) -> Command {
+    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
+    Command::new(cargo_bin!("swap-knot"))
+        .args(args)
+        .current_dir(dir)
+}
+
+fn says(args: &[&str]) -> String {
+    let out = swap_knot(args).output().unwrap();
+    assert!(
+        out.status.success(),
+        "{}",
+        String::from_utf8_lossy(&out.stderr)
+    );
+    String::from_utf8(out.stdout).unwrap()
+}
+
+#[test]
+fn prompts_are_shown_in_languages_with_alternates_and_spoken() {
+    let prompt = |text: &str, more: &[&str]| {
+        let args = [&["prompt", "demo/slack-water.toml", text], more].concat();
+        says(&args)
+    };
+    let german = ["--language", "de", "--alternates", "2"];
+    assert_eq!(
+        prompt("{do:coil-rope}", &german),
+        "Halte E oder die linke Maustaste gedrückt\n"
+    );
+    let spoken = prompt("{stow-1}", &["--spoken", "--layout", "fr"]);
+    assert_eq!(spoken, "Ctrl and 1\n");
+    let json = prompt("Press {walk} or {fine:touch}", &["--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!(json["pieces"][1]["glyphs"][0], "KeyW");
+    swap_knot(&["prompt", "demo/slack-water.toml", "x", "--language", "tlh"])
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: invalid value 'tlh' for '--language <TAG>': there are no words for `tlh`; there are en, fr, de, es, pt-BR, pl, ja, zh-Hans
+
+For more information, try '--help'.
+
+"#]]);
+}
+
+#[test]
+fn tables_are_printed_for_the_manual() {
+    let table = ["table", "demo/slack-water.toml"];
+    swap_knot(&table)
+        .assert()
+        .code(0)
+        .stdout_eq(file!["table.txt"]);
+    let markdown = says(&[&table[..], &["--format", "markdown", "--layout", "fr"]].concat());
+    assert!(
+        markdown.contains("| Walk to the bow | Z, Up arrow |  |  |\n"),
+        "{markdown}"
+    );
+    let json = says(
+        &[
+            &table[..],
+            &["--format", "json", "--profile", "demo/profiles/ada.toml"],
+        ]
+        .concat(),
+    );
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    let cast_off = json
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|r| r["row"] == "cast-off")
+        .unwrap();
+    assert_eq!(cast_off["bindings"][0]["input"], "KeyF");
+}
+
+#[test]
+fn texts_are_checked_against_the_sheet() {
+    let check = |folder: &str| {
+        swap_knot(&[
+            "check",
+            "demo/slack-water.toml",
+            "--layouts",
+            "us",
+            "--texts",
+            folder,
+        ])
+    };
+    check("demo/texts").assert().code(0).stdout_eq(str![[r#"
+demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situations
+1 layout (us): none brings a problem of its own
+14 prompts: all fit the sheet
+
+"#]]);
+    let folder = tempfile::tempdir().unwrap();
+    let text = "fine = ok\nleave = {\"{cast-of}\"} now\nmove =\n    { $way ->\n       *[up] {\"{walk.upp}\"}\n    }\nodd = {\n";
+    fs::write(folder.path().join("x.ftl"), text).unwrap();
+    let out = check(folder.path().to_str().unwrap()).output().unwrap();
+    assert_eq!(out.status.code(), Some(1));
+    let said = String::from_utf8(out.stdout).unwrap();
+    for wanted in [
+        "x.ftl:2: `leave`: there is no action `cast-of`; did you mean `cast-off`?",
+        "x.ftl:3: `move`: `walk` has no arm `upp`; it has left, right, down, up",
+        "not valid in a Fluent file",
+    ] {
+        assert!(said.contains(wanted), "{said}");
+    }
+    fs::remove_file(folder.path().join("x.ftl")).unwrap();
+    check(folder.path().to_str().unwrap()).assert().code(2);
+}
+
+#[test]
+fn pictures_are_written_in_the_format_of_their_ending() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = |name: &str| folder.path().join(name).to_str().unwrap().to_owned();
+    let draw = |what: &str, file: &str, more: &[&str]| {
+        let file = path(file);
+        let args = ["draw", what, "demo/slack-water.toml", "-o", &file];
+        says(&[&args[..], more].concat());
+        fs::read(file).unwrap()
+    };
+    let profile = ["--profile", "demo/profiles/ada.toml", "--layout", "fr"];
+    assert!(draw("map", "map.png", &profile).starts_with(b"\x89PNG"));
+    assert!(
+        draw("map", "map.svg", &["--situation", "helm", "--board", "iso"]).starts_with(b"<svg")
+    );
+    assert!(draw("card", "card.html", &["--language", "ja"]).starts_with(b"<!DOCTYPE html>"));
+    assert!(draw("card", "card.png", &["--theme", "light"]).starts_with(b"\x89PNG"));
+    assert!(draw("glyphs", "glyphs.svg", &[]).starts_with(b"<svg"));
+    assert!(says(&["draw", "map", "demo/slack-water.toml"]).starts_with("<svg"));
+    let wrong = |args: &[&str]| {
+        let all = [&["draw", "map", "demo/slack-water.toml"], args].concat();
+        let out = swap_knot(&all).output().unwrap();
+        assert_eq!(out.status.code(), Some(2));
+        String::from_utf8(out.stderr).unwrap()
+    };
+    assert_eq!(
+        wrong(&["-o", "x.gif"]),
+        "error: cannot write .gif; write .svg, .png\n"
+    );
+    let said = wrong(&["--situation", "attic"]);
+    assert_eq!(
+        said,
+        "error: there is no situation `attic`; there are deck, helm, crane, chart, hail, pause\n"
+    );
+    assert_eq!(
+        wrong(&["--scale", "99"]),
+        "error: --scale is from 0.1 to 8\n"
+    );
+    assert!(wrong(&["-o", "/nowhere/x.svg"]).starts_with("error: cannot write /nowhere/x.svg: "));
+}
+
+#[test]
+fn packs_are_checked_and_written_out() {
+    let folder = tempfile::tempdir().unwrap();
+    let atlas = folder.path().join("atlas.png");
+    let atlas = atlas.to_str().unwrap();
+    let glyphs = ["glyphs", "demo/glyphs", "--sheet", "demo/slack-water.toml"];
+    let out = swap_knot(&[&glyphs[..], &["--atlas", atlas]].concat())
+        .output()
+        .unwrap();
+    assert_eq!(
+        out.status.code(),
+        Some(1),
+        "keys have no picture of their own"
+    );
+    let said = String::from_utf8(out.stdout).unwrap();
+    assert!(
+        said.contains("no picture KeyW: the built-in drawing does\n"),
+        "{said}"
+    );
+    assert!(
+        said.contains("Brass and rope: 7 of 52 inputs drawn, families quayside\n"),
+        "{said}"
+    );
+    assert!(fs::read(atlas).unwrap().starts_with(b"\x89PNG"));
+    let table = fs::read_to_string(folder.path().join("atlas.toml")).unwrap();
+    assert!(table.contains("\"KeyW\" = ["), "{table}");
+    let json = swap_knot(&[&glyphs[..], &["--json"]].concat())
+        .output()
+        .unwrap();
+    let json: serde_json::Value = serde_json::from_slice(&json.stdout).unwrap();
+    assert_eq!(json["families"][0], "quayside");
+    swap_knot(&["glyphs", "demo", "--sheet", "demo/slack-water.toml"])
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: demo/glyphs.toml: No such file or directory (os error 2); a pack is a folder with a `glyphs.toml` in it
+
+"#]]);
+}
