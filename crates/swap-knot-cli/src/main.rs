@@ -53,7 +53,7 @@ enum Command {
     /// What one hand can play, and a preset for the other hand.
     Reach(reach::Args),
     /// Draw a keyboard map, a control card, or the glyphs, as SVG, PNG or HTML.
-    Draw(draw::Args),
+    Draw(Box<draw::Args>),
     /// What a pack of pictures lacks for a game, and what it has too much of.
     Glyphs(glyphs::Args),
     /// Print the bindings as text, Markdown or JSON, for the manual.
