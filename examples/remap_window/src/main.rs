@@ -1,11 +1,13 @@
 //! A whole remapping menu in one window, with a stage on which the actions move something.
 //!
 //! `cargo run --release -p remap_window`; `--profiles DIR` keeps profiles there instead of in the
-//! user's configuration folder, `--report` prints a line for everything that happens.
+//! user's configuration folder, `--language TAG` tells names in that language, `--simulate` plays
+//! the devices of a trace that comes in on standard input, `--report` prints a line for everything
+//! that happens.
 
 mod app;
-mod menu;
 mod report;
+mod simulate;
 mod stage;
 
 use std::cell::RefCell;
@@ -15,7 +17,7 @@ use std::rc::Rc;
 use std::time::Instant;
 
 use eframe::UserEvent;
-use swap_knot::{Event, Time};
+use swap_knot::{Event, Time, Words};
 use swap_knot_winit::Adapter;
 use winit::application::ApplicationHandler;
 use winit::event::{DeviceEvent, DeviceId, StartCause, WindowEvent};
@@ -26,25 +28,33 @@ use winit::window::WindowId;
 type Incoming = Rc<RefCell<Vec<Event>>>;
 
 fn main() -> Result<(), Box<dyn Error>> {
-    let mut folder = None;
-    let mut report = false;
+    let (mut folder, mut report, mut simulate) = (None, false, false);
+    let mut language = Words::english();
     let mut args = std::env::args().skip(1);
     while let Some(arg) = args.next() {
         match arg.as_str() {
             "--report" => report = true,
+            "--simulate" => simulate = true,
             "--profiles" => folder = Some(args.next().ok_or("--profiles wants a folder")?.into()),
+            "--language" => {
+                language = Words::nearest(&args.next().ok_or("--language wants a tag")?);
+            }
             other => {
-                return Err(format!(
-                    "there is no option {other}; there are --profiles DIR and --report"
-                )
-                .into());
+                let known = "--profiles DIR, --language TAG, --simulate and --report";
+                return Err(format!("there is no option {other}; there are {known}").into());
             }
         }
     }
     let folder = folder.map_or_else(user_folder, Ok)?;
     let started = Instant::now();
     let incoming = Incoming::default();
-    let app = app::App::new(&folder, incoming.clone(), started, report)?;
+    let how = app::Options {
+        folder: &folder,
+        report,
+        language,
+    };
+    let (sender, simulated) = std::sync::mpsc::channel();
+    let app = app::App::new(&how, incoming.clone(), simulated, started)?;
 
     let options = eframe::NativeOptions {
         viewport: eframe::egui::ViewportBuilder::default()
@@ -58,7 +68,12 @@ fn main() -> Result<(), Box<dyn Error>> {
         inner: eframe::create_native(
             "slack-water",
             options,
-            Box::new(|_| Ok(Box::new(app))),
+            Box::new(move |cc| {
+                if simulate {
+                    simulate::start(sender, cc.egui_ctx.clone());
+                }
+                Ok(Box::new(app))
+            }),
             &event_loop,
         ),
         adapter: Adapter::new(),

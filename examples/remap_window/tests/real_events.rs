@@ -23,7 +23,7 @@ fn a_taken_key_is_swapped_applied_kept_and_follows_the_layout() {
 
     let mut window = desktop.open(profiles.path());
     window.click("cell cast-off keyboard-1");
-    window.wait_for("cell cast-off keyboard-1: press a key…");
+    window.wait_for("cell cast-off keyboard-1: press…");
     window.press(KEY_F);
     window.wait_for("asks: `cast-off` and `lantern` are both on KeyF, in `deck`");
     window.click("way swap");
@@ -63,12 +63,12 @@ fn escape_leaves_a_cell_as_it_is_and_discard_takes_edits_back() {
     let profiles = tempfile::tempdir().unwrap();
     let mut window = desktop.open(profiles.path());
     window.click("cell lantern keyboard-1");
-    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.wait_for("cell lantern keyboard-1: press…");
     window.press(ESCAPE);
     window.wait_for("cell lantern keyboard-1: F");
 
     window.click("cell lantern keyboard-1");
-    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.wait_for("cell lantern keyboard-1: press…");
     window.press(KEY_G);
     window.wait_for("cell lantern keyboard-1: G");
     // Not applied: the game still goes by the old key, and the new one does nothing.
@@ -115,12 +115,14 @@ fn rows_are_searched_by_name_and_by_key_and_leaving_asks() {
     window.press(ESCAPE);
 
     window.click("cell lantern keyboard-1");
-    window.wait_for("cell lantern keyboard-1: press a key…");
+    window.wait_for("cell lantern keyboard-1: press…");
     window.press(KEY_N);
     window.wait_for("cell lantern keyboard-1: N");
     window.ask_to_close();
+    window.wait_for("leaving: true");
     window.click("stay");
     window.ask_to_close();
+    window.wait_for("leaving: true");
     window.click("leave-apply");
     window.wait_for("applied");
     window.wait_for_end();
@@ -159,10 +161,98 @@ fn the_layout_is_found_at_the_start_and_followed_while_it_runs() {
     window.press_until(KEY_Y, "layout: ru");
     // Both scripts are printed on the keys; the place stays where it was.
     window.wait_for_prompt("Ц/W Ф/A Ы/S В/D to walk");
-    assert_eq!(window.last("cell walk.up keyboard-1: "), "Ц/W");
+    window.wait_for("cell walk.up keyboard-1: Ц/W");
     assert_eq!(window.last("cell map-table keyboard-1: "), "M");
     window.press(KEY_M);
     window.wait_for("began: map-table");
     window.press(KEY_W);
     window.wait_for("began: walk.up");
+}
+
+#[test]
+fn the_menu_is_worked_with_the_keyboard_alone() {
+    if skip_without_display() {
+        return;
+    }
+    const UP: u8 = 111;
+    const DOWN: u8 = 116;
+    const RIGHT: u8 = 114;
+    const ENTER: u8 = 36;
+    const ESCAPE: u8 = 9;
+    const DELETE: u8 = 119;
+    const BACKSPACE: u8 = 22;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell hurry keyboard-1: Left Shift");
+    // From the first row down to Cast off; F is taken, and swapped.
+    window.press_all(&[DOWN; 6]);
+    window.press(ENTER);
+    window.wait_for("cell cast-off keyboard-1: press…");
+    window.press(KEY_F);
+    window.wait_for("asks: `cast-off` and `lantern` are both on KeyF, in `deck`");
+    window.press(ENTER);
+    window.wait_for("cell cast-off keyboard-1: F");
+    // Unbind the mouse of Coil the rope, then reset the row again.
+    window.press_all(&[DOWN, RIGHT, DELETE]);
+    window.wait_for("cell coil-rope keyboard-2: —");
+    window.press(BACKSPACE);
+    window.wait_for("cell coil-rope keyboard-2: left mouse button");
+    // What must keep a binding says so.
+    window.press_all(&[UP; 7]);
+    window.press_all(&[RIGHT, DELETE]);
+    window
+        .wait_for("refused: \"Walk\" must keep a gamepad binding; bind it to something else first");
+    // Leave, apply, and find it kept.
+    window.press(ESCAPE);
+    window.wait_for("leaving: true");
+    window.press(ENTER);
+    window.wait_for("applied");
+    window.wait_for_end();
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell cast-off keyboard-1: F");
+    window.close();
+}
+
+#[test]
+fn the_menu_is_worked_with_a_pad_alone() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell horn gamepad-1: top button");
+    let push = |window: &mut desktop::Window, button: &str| {
+        window.simulate(&format!("0 9 pad:{button} 1"));
+        window.simulate(&format!("0 9 pad:{button} 0"));
+    };
+    for _ in 0..6 {
+        push(&mut window, "down");
+    }
+    push(&mut window, "right");
+    push(&mut window, "right");
+    push(&mut window, "south");
+    window.wait_for("cell cast-off gamepad-1: press…");
+    push(&mut window, "east");
+    window.wait_for("heard: pad:east");
+    window.wait_for("cell cast-off gamepad-1: right button");
+    // A chord of the pad, held and completed.
+    push(&mut window, "down");
+    push(&mut window, "south");
+    window.wait_for("cell coil-rope gamepad-1: press…");
+    window.simulate("0 9 pad:shoulder-right 1");
+    push(&mut window, "south");
+    window.simulate("0 9 pad:shoulder-right 0");
+    window.wait_for("heard: pad:shoulder-right+pad:south");
+    window.wait_for("cell coil-rope gamepad-1: right shoulder+bottom button");
+    // Out of the menu by the right button; the first answer applies.
+    push(&mut window, "east");
+    window.wait_for("leaving: true");
+    push(&mut window, "south");
+    window.wait_for("applied");
+    window.wait_for_end();
+    let mut window = desktop.open(profiles.path());
+    window.wait_for("cell cast-off gamepad-1: right button");
+    window.close();
 }

@@ -1,6 +1,6 @@
 //! An X server of the test's own, and the window on it.
 
-use std::io::{BufRead, BufReader};
+use std::io::{BufRead, BufReader, Write as _};
 use std::path::Path;
 use std::process::{Child, Command, Stdio};
 use std::sync::mpsc::{Receiver, channel};
@@ -77,11 +77,12 @@ impl Desktop {
 
     pub(crate) fn open(&self, profiles: &Path) -> Window {
         let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"))
-            .args(["--report", "--profiles"])
+            .args(["--report", "--simulate", "--profiles"])
             .arg(profiles)
             .env("DISPLAY", &self.display)
             .env_remove("WAYLAND_DISPLAY")
             .env("LIBGL_ALWAYS_SOFTWARE", "1")
+            .stdin(Stdio::piped())
             .stdout(Stdio::piped())
             .spawn()
             .unwrap();
@@ -219,7 +220,7 @@ impl Window {
     }
 
     /// Waits until something stands somewhere.
-    fn wait_for_place(&mut self, what: &str) {
+    pub(crate) fn wait_for_place(&mut self, what: &str) {
         let start = format!("place {what}: ");
         self.wait(&start, |log, seen| {
             log.iter().any(|l| l.starts_with(&start)).then_some(seen)
@@ -287,6 +288,21 @@ impl Window {
     pub(crate) fn said(&mut self, line: &str) -> bool {
         self.drain();
         self.log.iter().any(|l| l == line)
+    }
+
+    /// Plays a line of a trace as an event of a device that is not there.
+    pub(crate) fn simulate(&mut self, line: &str) {
+        let input = self.program.stdin.as_mut().unwrap();
+        writeln!(input, "{line}").unwrap();
+        // A player's hand is not faster.
+        std::thread::sleep(Duration::from_millis(30));
+    }
+
+    /// Presses keys one after the other.
+    pub(crate) fn press_all(&mut self, keys: &[u8]) {
+        for key in keys {
+            self.press(*key);
+        }
     }
 
     /// What the window said last behind those words.

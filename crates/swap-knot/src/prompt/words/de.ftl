@@ -271,6 +271,37 @@ column-gamepad = Gamepad
 column-touch = Touch
 column-other = Andere Geräte
 
+# ready-made menus
+menu-apply = Anwenden
+menu-discard = Verwerfen
+menu-undo = Rückgängig
+menu-redo = Wiederholen
+menu-reset-all = Alles zurücksetzen
+menu-reset = Zurücksetzen
+menu-search = Suchen
+menu-find = Was liegt auf dieser Taste?
+menu-show-all = Alle zeigen
+menu-on = auf { $input }
+menu-press = drücken…
+menu-listen = Drücke die neue Eingabe für { $title }
+menu-find-hint = Drücke eine Eingabe, um ihre Belegung zu sehen
+menu-cancel = { $input } bricht ab; noch { $seconds } s
+menu-taken = { $input } ist belegt durch { $title }
+menu-swap = Tauschen
+menu-take = Übernehmen
+menu-share = Teilen
+menu-back-out = Zurück
+menu-no-change = Nichts ändert sich.
+menu-leave = Mit diesen Änderungen verlassen?
+menu-leave-apply = Anwenden und verlassen
+menu-leave-discard = Verwerfen und verlassen
+menu-stay = Bleiben
+menu-not-applied = Noch nicht angewendet
+menu-conflict = Konflikt: { $first } und { $second } auf { $input }
+menu-nothing-here = Nichts hier.
+menu-essential = {"*"} behält immer eine Belegung
+menu-keys = { $choose } ändert, { $unbind } leert, { $reset } setzt zurück
+
 # signs, as they are spoken
 sign-grave = Gravis
 sign-tilde = Tilde

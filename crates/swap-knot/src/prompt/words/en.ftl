@@ -263,6 +263,37 @@ column-gamepad = Gamepad
 column-touch = Touch
 column-other = Other controllers
 
+# ready-made menus
+menu-apply = Apply
+menu-discard = Discard
+menu-undo = Undo
+menu-redo = Redo
+menu-reset-all = Reset all
+menu-reset = Reset
+menu-search = Search
+menu-find = What is on this key?
+menu-show-all = Show all
+menu-on = on { $input }
+menu-press = press…
+menu-listen = Press the new input for { $title }
+menu-find-hint = Press an input to see what is on it
+menu-cancel = { $input } cancels; { $seconds } s left
+menu-taken = { $input } is taken by { $title }
+menu-swap = Swap
+menu-take = Take it
+menu-share = Share it
+menu-back-out = Back out
+menu-no-change = Nothing changes.
+menu-leave = Leave with these changes?
+menu-leave-apply = Apply and leave
+menu-leave-discard = Discard and leave
+menu-stay = Stay
+menu-not-applied = Not applied yet
+menu-conflict = Conflict: { $first } and { $second } on { $input }
+menu-nothing-here = Nothing here.
+menu-essential = {"*"} always keeps a binding
+menu-keys = { $choose } changes, { $unbind } clears, { $reset } resets
+
 # signs, as they are spoken
 sign-grave = grave accent
 sign-tilde = tilde

@@ -270,6 +270,37 @@ column-gamepad = Mando
 column-touch = Pantalla táctil
 column-other = Otros mandos
 
+# ready-made menus
+menu-apply = Aplicar
+menu-discard = Descartar
+menu-undo = Deshacer
+menu-redo = Rehacer
+menu-reset-all = Restablecer todo
+menu-reset = Restablecer
+menu-search = Buscar
+menu-find = ¿Qué hay en esta tecla?
+menu-show-all = Mostrar todo
+menu-on = en { $input }
+menu-press = pulsa…
+menu-listen = Pulsa la nueva entrada para { $title }
+menu-find-hint = Pulsa una entrada para ver qué hace
+menu-cancel = { $input } cancela; quedan { $seconds } s
+menu-taken = { $input } ya lo usa { $title }
+menu-swap = Intercambiar
+menu-take = Quitar y usar
+menu-share = Compartir
+menu-back-out = No cambiar nada
+menu-no-change = No cambia nada.
+menu-leave = ¿Salir con estos cambios?
+menu-leave-apply = Aplicar y salir
+menu-leave-discard = Descartar y salir
+menu-stay = Quedarse
+menu-not-applied = Aún sin aplicar
+menu-conflict = Conflicto: { $first } y { $second } en { $input }
+menu-nothing-here = Nada aquí.
+menu-essential = {"*"} siempre conserva una entrada
+menu-keys = { $choose } cambia, { $unbind } borra, { $reset } restablece
+
 # signs, as they are spoken
 sign-grave = acento grave
 sign-tilde = virgulilla

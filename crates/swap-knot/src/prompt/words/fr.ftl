@@ -270,6 +270,37 @@ column-gamepad = Manette
 column-touch = Tactile
 column-other = Autres contrôleurs
 
+# ready-made menus
+menu-apply = Appliquer
+menu-discard = Annuler les changements
+menu-undo = Défaire
+menu-redo = Refaire
+menu-reset-all = Tout réinitialiser
+menu-reset = Réinitialiser
+menu-search = Rechercher
+menu-find = Qu'y a-t-il sur cette touche ?
+menu-show-all = Tout afficher
+menu-on = sur { $input }
+menu-press = appuyez…
+menu-listen = Appuyez sur la nouvelle entrée pour { $title }
+menu-find-hint = Appuyez sur une entrée pour voir son action
+menu-cancel = { $input } annule ; encore { $seconds } s
+menu-taken = { $input } est déjà pris par { $title }
+menu-swap = Échanger
+menu-take = Prendre
+menu-share = Partager
+menu-back-out = Ne rien changer
+menu-no-change = Rien ne change.
+menu-leave = Quitter avec ces changements ?
+menu-leave-apply = Appliquer et quitter
+menu-leave-discard = Quitter sans appliquer
+menu-stay = Rester
+menu-not-applied = Pas encore appliqué
+menu-conflict = Conflit : { $first } et { $second } sur { $input }
+menu-nothing-here = Rien ici.
+menu-essential = {"*"} garde toujours une entrée
+menu-keys = { $choose } change, { $unbind } efface, { $reset } réinitialise
+
 # signs, as they are spoken
 sign-grave = accent grave
 sign-tilde = tilde

@@ -227,6 +227,37 @@ column-gamepad = ゲームパッド
 column-touch = タッチ
 column-other = その他の機器
 
+# ready-made menus
+menu-apply = 適用
+menu-discard = 破棄
+menu-undo = 元に戻す
+menu-redo = やり直す
+menu-reset-all = すべてリセット
+menu-reset = リセット
+menu-search = 検索
+menu-find = このキーの割り当ては？
+menu-show-all = すべて表示
+menu-on = { $input }の割り当て
+menu-press = 入力…
+menu-listen = { $title }の新しい入力を押してください
+menu-find-hint = 入力を押すと割り当てを表示します
+menu-cancel = { $input }で中止（残り{ $seconds }秒）
+menu-taken = { $input }は{ $title }に割り当て済みです
+menu-swap = 入れ替える
+menu-take = 奪う
+menu-share = 共有する
+menu-back-out = やめる
+menu-no-change = 何も変わりません。
+menu-leave = 変更を残して終了しますか？
+menu-leave-apply = 適用して終了
+menu-leave-discard = 破棄して終了
+menu-stay = 続ける
+menu-not-applied = 未適用
+menu-conflict = 競合：{ $input }に{ $first }と{ $second }
+menu-nothing-here = 該当なし。
+menu-essential = {"*"} 常に割り当てが必要です
+menu-keys = { $choose }で変更、{ $unbind }で解除、{ $reset }でリセット
+
 # signs, as they are spoken
 sign-grave = バッククォート
 sign-tilde = チルダ

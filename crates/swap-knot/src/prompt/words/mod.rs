@@ -189,6 +189,13 @@ impl Words {
         self.fill(&format!("column-{kind}"), &[])
     }
 
+    /// A text for a menu by its message, with its variables filled in: `menu-apply`, or
+    /// `menu-listen` with `$title`. The ids are those of the Fluent files that ship; one that there
+    /// is not comes back as it is.
+    pub fn say(&self, id: &str, values: &[(&str, &str)]) -> String {
+        self.fill(id, values)
+    }
+
     /// A message with its variables filled in.
     pub(crate) fn fill(&self, id: &str, values: &[(&str, &str)]) -> String {
         let message = self.0.messages.get(id);

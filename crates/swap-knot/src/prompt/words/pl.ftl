@@ -242,6 +242,37 @@ column-gamepad = Pad
 column-touch = Dotyk
 column-other = Inne kontrolery
 
+# ready-made menus
+menu-apply = Zastosuj
+menu-discard = Odrzuć
+menu-undo = Cofnij
+menu-redo = Ponów
+menu-reset-all = Przywróć wszystko
+menu-reset = Przywróć
+menu-search = Szukaj
+menu-find = Co jest na tym klawiszu?
+menu-show-all = Pokaż wszystko
+menu-on = na { $input }
+menu-press = naciśnij…
+menu-listen = Naciśnij nowe wejście dla: { $title }
+menu-find-hint = Naciśnij wejście, aby zobaczyć jego przypisanie
+menu-cancel = { $input } anuluje; zostało { $seconds } s
+menu-taken = { $input } zajmuje: { $title }
+menu-swap = Zamień
+menu-take = Przejmij
+menu-share = Dziel
+menu-back-out = Nie zmieniaj
+menu-no-change = Nic się nie zmieni.
+menu-leave = Wyjść z tymi zmianami?
+menu-leave-apply = Zastosuj i wyjdź
+menu-leave-discard = Odrzuć i wyjdź
+menu-stay = Zostań
+menu-not-applied = Jeszcze niezastosowane
+menu-conflict = Konflikt: { $first } i { $second } na { $input }
+menu-nothing-here = Nic tutaj nie ma.
+menu-essential = {"*"} zawsze ma przypisanie
+menu-keys = { $choose } zmienia, { $unbind } czyści, { $reset } przywraca
+
 # signs, as they are spoken
 sign-grave = grawis
 sign-tilde = tylda

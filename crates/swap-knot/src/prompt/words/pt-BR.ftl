@@ -266,6 +266,37 @@ column-gamepad = Controle
 column-touch = Toque
 column-other = Outros controles
 
+# ready-made menus
+menu-apply = Aplicar
+menu-discard = Descartar
+menu-undo = Desfazer
+menu-redo = Refazer
+menu-reset-all = Redefinir tudo
+menu-reset = Redefinir
+menu-search = Buscar
+menu-find = O que há nesta tecla?
+menu-show-all = Mostrar tudo
+menu-on = em { $input }
+menu-press = pressione…
+menu-listen = Pressione a nova entrada para { $title }
+menu-find-hint = Pressione uma entrada para ver o que ela faz
+menu-cancel = { $input } cancela; restam { $seconds } s
+menu-taken = { $input } já é usado por { $title }
+menu-swap = Trocar
+menu-take = Tomar
+menu-share = Compartilhar
+menu-back-out = Não mudar nada
+menu-no-change = Nada muda.
+menu-leave = Sair com estas mudanças?
+menu-leave-apply = Aplicar e sair
+menu-leave-discard = Descartar e sair
+menu-stay = Ficar
+menu-not-applied = Ainda não aplicado
+menu-conflict = Conflito: { $first } e { $second } em { $input }
+menu-nothing-here = Nada aqui.
+menu-essential = {"*"} sempre mantém uma entrada
+menu-keys = { $choose } altera, { $unbind } limpa, { $reset } redefine
+
 # signs, as they are spoken
 sign-grave = acento grave
 sign-tilde = til

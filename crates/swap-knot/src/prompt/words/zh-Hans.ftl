@@ -226,6 +226,37 @@ column-gamepad = 手柄
 column-touch = 触摸
 column-other = 其他设备
 
+# ready-made menus
+menu-apply = 应用
+menu-discard = 放弃
+menu-undo = 撤销
+menu-redo = 重做
+menu-reset-all = 全部重置
+menu-reset = 重置
+menu-search = 搜索
+menu-find = 这个键绑定了什么？
+menu-show-all = 显示全部
+menu-on = { $input } 上
+menu-press = 请按…
+menu-listen = 请按下{ $title }的新按键
+menu-find-hint = 按下任意输入查看其绑定
+menu-cancel = { $input } 取消，剩余 { $seconds } 秒
+menu-taken = { $input } 已被{ $title }占用
+menu-swap = 交换
+menu-take = 占用
+menu-share = 共用
+menu-back-out = 不更改
+menu-no-change = 没有任何更改。
+menu-leave = 带着这些更改离开？
+menu-leave-apply = 应用并离开
+menu-leave-discard = 放弃并离开
+menu-stay = 留下
+menu-not-applied = 尚未应用
+menu-conflict = 冲突：{ $first }和{ $second }都在 { $input }
+menu-nothing-here = 没有内容。
+menu-essential = {"*"} 必须保留绑定
+menu-keys = { $choose } 更改，{ $unbind } 清除，{ $reset } 重置
+
 # signs, as they are spoken
 sign-grave = 反引号
 sign-tilde = 波浪号
