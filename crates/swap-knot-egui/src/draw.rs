@@ -262,7 +262,7 @@ fn draw_cell(
     if cell.conflict {
         inner.label(RichText::new("!").strong().color(colors.conflict));
     } else if cell.changed {
-        inner.label(RichText::new("●").small().color(colors.changed));
+        inner.label(RichText::new("•").strong().color(colors.changed));
     }
     match (&cell.chord, listening) {
         (_, true) => {
@@ -410,7 +410,7 @@ fn question(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<D
             None => way.effects.iter().map(|e| draft.describe(e)).collect(),
         };
         for line in lines {
-            ui.label(RichText::new(line).weak());
+            ui.label(line);
         }
         ui.add_space(4.0);
     }
