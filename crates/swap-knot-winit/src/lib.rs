@@ -21,8 +21,10 @@ mod system;
 pub use keys::place;
 pub use system::system_layout;
 
-use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, Time};
-use winit::event::{DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, WindowEvent};
+use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, Time, TouchZones};
+use winit::event::{
+    DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
+};
 use winit::keyboard::{Key, PhysicalKey};
 
 /// How many pixels of smooth scrolling make one notch of the wheel.
@@ -31,6 +33,8 @@ const PIXELS_A_NOTCH: f64 = 40.0;
 /// Translates winit's events; keeps which devices it has seen and what is left of a notch.
 #[derive(Clone, Debug, Default)]
 pub struct Adapter {
+    /// The zones and on-screen sticks of the game, in physical pixels; none to begin with.
+    pub zones: TouchZones,
     devices: Vec<winit::event::DeviceId>,
     /// What is left of a notch, to the right and up.
     wheel: [f64; 2],
@@ -80,6 +84,12 @@ impl Adapter {
                     feed(Event { at, device, what });
                 });
             }
+            WindowEvent::Touch(touch) => {
+                let device = self.device(touch.device_id);
+                if let Some(what) = self.touch(touch) {
+                    feed(Event { at, device, what });
+                }
+            }
             WindowEvent::Focused(false) => feed(Event {
                 at,
                 device: DeviceId(0),
@@ -103,6 +113,16 @@ impl Adapter {
             let (x, y) = (*x as f32, -*y as f32);
             let what = EventKind::MouseMove { x, y };
             feed(Event { at, device, what });
+        }
+    }
+
+    /// What a finger means, by the game's zones.
+    fn touch(&mut self, touch: &Touch) -> Option<EventKind> {
+        let at = [touch.location.x as f32, touch.location.y as f32];
+        match touch.phase {
+            TouchPhase::Started => self.zones.down(touch.id, at),
+            TouchPhase::Moved => self.zones.moved(touch.id, at),
+            TouchPhase::Ended | TouchPhase::Cancelled => self.zones.up(touch.id),
         }
     }
 

@@ -59,7 +59,8 @@
 //! - It touches no file but those of a [`Locker`].
 //!
 //! # Contents
-//! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`]
+//! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`], [`TouchZones`],
+//!   [`Simulated`] devices for tests
 //! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
 //! - Where the player lives: [`Layout`], [`LayoutLearner`], [`LayoutSetting`], [`Board`]
 //! - Before shipping: [`Survey`], [`Reach`], [`mirror`]
@@ -86,8 +87,8 @@ mod text_place;
 pub use input::{
     Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, HidInput, Input,
     InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES, PadButton, Place, Platform,
-    Side, Sign, Stick, Time, TouchName, TouchNameError, Trace, TraceEntry, TraceError,
-    WRITING_PLACES, is_writing_place,
+    Side, Sign, Simulated, Stick, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry,
+    TraceError, WRITING_PLACES, is_writing_place,
 };
 
 // Declare.

@@ -11,9 +11,11 @@ mod modifier;
 mod mouse;
 mod pad;
 mod place;
+mod simulated;
 mod text;
 mod touch;
 mod trace;
+mod zones;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
 pub use direction::{Direction, Side, Sign};
@@ -25,9 +27,11 @@ pub use mouse::MouseButton;
 pub use pad::{PadButton, Stick};
 pub(crate) use place::writing_index;
 pub use place::{PLACES, WRITING_PLACES, is_writing_place};
+pub use simulated::Simulated;
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};
 pub use trace::{Trace, TraceEntry, TraceError};
+pub use zones::TouchZones;
 
 /// One thing on a device that can be pressed, pulled or moved.
 ///

@@ -133,7 +133,7 @@ impl Prompt {
     /// let german = Words::shipped("de").expect("German ships");
     /// let mut prompt = Prompt::new("{do:cast-off}, um abzulegen", &sheet)?.with_words(&german);
     /// let shown = prompt.render(&rig, DeviceKind::Keyboard);
-    /// assert_eq!(shown.to_string(), "Drücke Leertaste, um abzulegen");
+    /// assert_eq!(shown.to_string(), "Drücke die Leertaste, um abzulegen");
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     #[must_use]

@@ -1,0 +1,163 @@
+//! Every event that winit can report, case by case.
+
+#![allow(clippy::unwrap_used, clippy::panic)]
+
+use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, PLACES, Time};
+use swap_knot_winit::{Adapter, mouse_button, place};
+use winit::dpi::PhysicalPosition;
+use winit::event::{
+    DeviceEvent, DeviceId as Theirs, ElementState, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
+};
+use winit::keyboard::KeyCode;
+
+/// Legacy keys that the W3C's `code` values leave out.
+const LEFT_OUT: [&str; 3] = ["Meta", "Hyper", "Turbo"];
+
+fn code(name: &str) -> KeyCode {
+    serde_json::from_value(name.into()).unwrap()
+}
+
+#[test]
+fn every_key_is_translated_or_left_out_by_name() {
+    // What there is, out of winit's own mouth.
+    let wrong = serde_json::from_value::<KeyCode>("?".into())
+        .unwrap_err()
+        .to_string();
+    let names: Vec<&str> = wrong.split('`').skip(3).step_by(2).collect();
+    assert!(names.len() > 180, "{wrong}");
+    for name in names {
+        let ours = match name {
+            "SuperLeft" => "MetaLeft",
+            "SuperRight" => "MetaRight",
+            same => same,
+        };
+        match place(code(name)) {
+            Some(place) => assert_eq!(place.to_string(), ours),
+            None => assert!(LEFT_OUT.contains(&name), "{name} is lost"),
+        }
+    }
+    assert!(PLACES.contains(&place(code("IntlRo")).unwrap()));
+}
+
+fn window(adapter: &mut Adapter, event: &WindowEvent) -> Vec<EventKind> {
+    let mut out = Vec::new();
+    adapter.window_event(event, Time::from_millis(5), |e: Event| {
+        assert_eq!((e.at, e.device), (Time::from_millis(5), DeviceId(0)));
+        out.push(e.what);
+    });
+    out
+}
+
+#[test]
+fn mouse_wheel_and_focus() {
+    use winit::event::MouseButton as Button;
+    let mut adapter = Adapter::new();
+    let click = |button, state| WindowEvent::MouseInput {
+        device_id: Theirs::dummy(),
+        state,
+        button,
+    };
+    for (theirs, ours) in [
+        (Button::Left, MouseButton::Left),
+        (Button::Right, MouseButton::Right),
+        (Button::Middle, MouseButton::Middle),
+        (Button::Back, MouseButton::Back),
+        (Button::Forward, MouseButton::Forward),
+        (Button::Other(8), MouseButton::Further(8)),
+    ] {
+        for (state, down) in [
+            (ElementState::Pressed, true),
+            (ElementState::Released, false),
+        ] {
+            let what = EventKind::MouseButton { button: ours, down };
+            assert_eq!(window(&mut adapter, &click(theirs, state)), [what]);
+        }
+    }
+    assert_eq!(mouse_button(Button::Other(999)), None);
+    let turn = |delta| WindowEvent::MouseWheel {
+        device_id: Theirs::dummy(),
+        delta,
+        phase: TouchPhase::Moved,
+    };
+    let notch = |direction| EventKind::Wheel { direction };
+    let lines = |x, y| turn(MouseScrollDelta::LineDelta(x, y));
+    assert_eq!(
+        window(&mut adapter, &lines(0.0, 2.0)),
+        [notch(Direction::Up); 2]
+    );
+    assert_eq!(
+        window(&mut adapter, &lines(-1.0, -1.0)),
+        [notch(Direction::Left), notch(Direction::Down)]
+    );
+    // Smooth scrolling adds up to notches.
+    let pixels = turn(MouseScrollDelta::PixelDelta(PhysicalPosition::new(
+        0.0, 25.0,
+    )));
+    assert_eq!(window(&mut adapter, &pixels), []);
+    assert_eq!(window(&mut adapter, &pixels), [notch(Direction::Up)]);
+    assert_eq!(
+        window(&mut adapter, &lines(f32::NAN, 0.0)),
+        [],
+        "nonsense is nothing"
+    );
+    assert_eq!(
+        window(&mut adapter, &WindowEvent::Focused(false)),
+        [EventKind::FocusLost]
+    );
+    assert_eq!(window(&mut adapter, &WindowEvent::Focused(true)), []);
+    assert_eq!(window(&mut adapter, &WindowEvent::CloseRequested), []);
+}
+
+#[test]
+fn raw_motion_counts_upwards() {
+    let mut out = Vec::new();
+    let motion = DeviceEvent::MouseMotion { delta: (3.0, 4.0) };
+    let mut adapter = Adapter::new();
+    adapter.device_event(Theirs::dummy(), &motion, Time::ZERO, |e| out.push(e.what));
+    assert_eq!(out, [EventKind::MouseMove { x: 3.0, y: -4.0 }]);
+}
+
+#[test]
+fn fingers_work_zones_and_sticks() {
+    let mut adapter = Adapter::new();
+    let (horn, rudder) = ("horn".parse().unwrap(), "rudder".parse().unwrap());
+    adapter.zones.add_area(horn, [0.0, 0.0], [50.0, 50.0]);
+    adapter.zones.add_stick(rudder, [200.0, 200.0], 100.0);
+    let touch = |id, phase, x, y| {
+        WindowEvent::Touch(Touch {
+            device_id: Theirs::dummy(),
+            phase,
+            location: PhysicalPosition::new(x, y),
+            force: None,
+            id,
+        })
+    };
+    let mut does = |id, phase, x, y| window(&mut adapter, &touch(id, phase, x, y));
+    let pressed = |down| EventKind::Touch { name: horn, down };
+    assert_eq!(does(1, TouchPhase::Started, 10.0, 10.0), [pressed(true)]);
+    assert_eq!(
+        does(1, TouchPhase::Moved, 300.0, 10.0),
+        [],
+        "it slides off and holds on"
+    );
+    let stick = |x, y| EventKind::TouchStick { name: rudder, x, y };
+    assert_eq!(
+        does(2, TouchPhase::Started, 200.0, 150.0),
+        [stick(0.0, 0.5)]
+    );
+    assert_eq!(
+        does(2, TouchPhase::Moved, 500.0, 200.0),
+        [stick(1.0, 0.0)],
+        "no further than full"
+    );
+    assert_eq!(does(2, TouchPhase::Cancelled, 0.0, 0.0), [stick(0.0, 0.0)]);
+    assert_eq!(does(3, TouchPhase::Started, 10.0, 10.0), [pressed(true)]);
+    assert_eq!(
+        does(1, TouchPhase::Ended, 0.0, 0.0),
+        [],
+        "the other finger is on it"
+    );
+    assert_eq!(does(3, TouchPhase::Ended, 0.0, 0.0), [pressed(false)]);
+    assert_eq!(does(9, TouchPhase::Started, 900.0, 900.0), []);
+    assert_eq!(does(9, TouchPhase::Ended, 900.0, 900.0), []);
+}
