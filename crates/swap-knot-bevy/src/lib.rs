@@ -1,0 +1,42 @@
+//! Swap Knot as a plugin for [Bevy](bevy_app): a [`PlayerSeat`] per player as a component, fed from
+//! Bevy's input messages before every update, and messages for what happened.
+//!
+//! # Example: one player
+//! ```
+//! use bevy_app::{App, Update};
+//! use bevy_ecs::prelude::*;
+//! use bevy_input::InputPlugin;
+//! use swap_knot::{Actions, Layout, Profile, Rig, Seat, Sheet};
+//! use swap_knot_bevy::{PlayerSeat, SwapKnotPlugin};
+//!
+//! #[derive(Clone, Copy, Actions)]
+//! enum Do { Horn }
+//!
+//! fn play(seats: Query<&PlayerSeat>) {
+//!     for seat in &seats {
+//!         if seat.went_down(Do::Horn) { /* sound it */ }
+//!     }
+//! }
+//!
+//! let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]")?;
+//! let rig = Rig::new(&sheet.typed::<Do>()?, &Profile::default(), &Layout::us());
+//! let mut app = App::new();
+//! app.add_plugins((InputPlugin, SwapKnotPlugin)).add_systems(Update, play);
+//! app.world_mut().spawn(PlayerSeat::new(Seat::new(rig)));
+//! app.update();
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
+
+mod clock;
+mod devices;
+mod keys;
+mod plugin;
+mod seat;
+mod translate;
+
+pub use clock::SwapKnotClock;
+pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
+pub use keys::place;
+pub use plugin::{SwapKnotPlugin, SwapKnotSystems};
+pub use seat::{ActionHappened, DeviceKindChanged, InputEvent, PlayerDevices, PlayerSeat};
+pub use translate::{mouse_button, pad_button};

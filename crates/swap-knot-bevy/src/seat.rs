@@ -1,0 +1,89 @@
+//! A player as a component, and what is told of them.
+
+use std::ops::{Deref, DerefMut};
+
+use bevy_ecs::prelude::{Component, Entity, Message};
+use swap_knot::{DeviceId, DeviceKind, Event, Happened, Seat};
+
+/// A player: their rig, devices and live values. Ask it in any system; it answers for the last
+/// update.
+#[derive(Clone, Debug, Component)]
+pub struct PlayerSeat {
+    seat: Seat,
+    /// Which devices play for this seat.
+    pub devices: PlayerDevices,
+}
+
+/// Which devices play for a seat.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub enum PlayerDevices {
+    /// All of them: one player.
+    #[default]
+    All,
+    /// Only these.
+    Only(Vec<DeviceId>),
+}
+
+impl PlayerDevices {
+    pub(crate) fn has(&self, device: DeviceId) -> bool {
+        match self {
+            PlayerDevices::All => true,
+            PlayerDevices::Only(list) => list.contains(&device),
+        }
+    }
+}
+
+impl PlayerSeat {
+    /// A player whom every device plays for.
+    pub fn new(seat: Seat) -> PlayerSeat {
+        PlayerSeat {
+            seat,
+            devices: PlayerDevices::All,
+        }
+    }
+
+    /// A player with devices of their own.
+    pub fn with_devices(seat: Seat, devices: impl IntoIterator<Item = DeviceId>) -> PlayerSeat {
+        PlayerSeat {
+            seat,
+            devices: PlayerDevices::Only(devices.into_iter().collect()),
+        }
+    }
+}
+
+impl Deref for PlayerSeat {
+    type Target = Seat;
+
+    fn deref(&self) -> &Seat {
+        &self.seat
+    }
+}
+
+impl DerefMut for PlayerSeat {
+    fn deref_mut(&mut self) -> &mut Seat {
+        &mut self.seat
+    }
+}
+
+/// An action of a player began or ended.
+#[derive(Clone, Copy, Debug, PartialEq, Message)]
+pub struct ActionHappened {
+    /// The entity of the [`PlayerSeat`].
+    pub player: Entity,
+    /// What happened.
+    pub what: Happened,
+}
+
+/// A player went over to another kind of device: show other prompts.
+#[derive(Clone, Copy, Debug, PartialEq, Message)]
+pub struct DeviceKindChanged {
+    /// The entity of the [`PlayerSeat`].
+    pub player: Entity,
+    /// What they use now.
+    pub kind: DeviceKind,
+}
+
+/// Every event as Swap Knot sees it, for listeners of a remap menu, learners and recorders; and
+/// written by a game, it is played, which is how simulated devices come in.
+#[derive(Clone, Copy, Debug, PartialEq, Message)]
+pub struct InputEvent(pub Event);

@@ -1,0 +1,177 @@
+//! Bevy's messages, translated; a translation and nothing more.
+
+use bevy_input::ButtonState;
+use bevy_input::gamepad::{GamepadAxis, GamepadButton, GamepadConnection, RawGamepadEvent};
+use bevy_input::keyboard::{Key, KeyboardInput};
+use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWheel};
+use bevy_input::touch::{TouchInput, TouchPhase};
+use swap_knot::{Direction, Event, EventKind, MouseButton, PadButton, Stick, Time};
+
+use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
+use crate::keys::place;
+
+/// How many pixels of smooth scrolling make one notch of the wheel.
+const PIXELS_A_NOTCH: f32 = 40.0;
+
+/// Translates messages at a time.
+pub(crate) struct Translator<'a> {
+    pub(crate) devices: &'a mut SwapKnotDevices,
+    pub(crate) at: Time,
+    pub(crate) out: Vec<Event>,
+}
+
+impl Translator<'_> {
+    fn add(&mut self, device: swap_knot::DeviceId, what: EventKind) {
+        let at = self.at;
+        self.out.push(Event { at, device, what });
+    }
+
+    pub(crate) fn key(&mut self, key: &KeyboardInput) {
+        let down = key.state == ButtonState::Pressed;
+        if let Some(place) = place(key.key_code).filter(|_| !key.repeat) {
+            let text = typed(&key.logical_key).filter(|_| down);
+            self.add(KEYBOARD, EventKind::Key { place, down, text });
+        }
+    }
+
+    pub(crate) fn mouse_button(&mut self, input: &MouseButtonInput) {
+        let down = input.state == ButtonState::Pressed;
+        if let Some(button) = mouse_button(input.button) {
+            self.add(MOUSE, EventKind::MouseButton { button, down });
+        }
+    }
+
+    pub(crate) fn mouse_motion(&mut self, motion: &MouseMotion) {
+        // Screens count downwards, Swap Knot upwards.
+        let (x, y) = (motion.delta.x, -motion.delta.y);
+        self.add(MOUSE, EventKind::MouseMove { x, y });
+    }
+
+    pub(crate) fn wheel(&mut self, wheel: &MouseWheel) {
+        let scale = match wheel.unit {
+            MouseScrollUnit::Line => 1.0,
+            MouseScrollUnit::Pixel => 1.0 / PIXELS_A_NOTCH,
+        };
+        let ways = [
+            (wheel.x, Direction::Left, Direction::Right),
+            (wheel.y, Direction::Down, Direction::Up),
+        ];
+        for (axis, (by, back, forth)) in ways.into_iter().enumerate() {
+            let mut left = (self.devices.wheel[axis] + by * scale).clamp(-50.0, 50.0);
+            while left.abs() >= 1.0 {
+                let direction = if left > 0.0 { forth } else { back };
+                self.add(MOUSE, EventKind::Wheel { direction });
+                left -= left.signum();
+            }
+            self.devices.wheel[axis] = if left.is_finite() { left } else { 0.0 };
+        }
+    }
+
+    pub(crate) fn touch(&mut self, touch: &TouchInput) {
+        let at = [touch.position.x, touch.position.y];
+        let zones = &mut self.devices.zones;
+        let what = match touch.phase {
+            TouchPhase::Started => zones.down(touch.id, at),
+            TouchPhase::Moved => zones.moved(touch.id, at),
+            TouchPhase::Ended | TouchPhase::Canceled => zones.up(touch.id),
+        };
+        if let Some(what) = what {
+            self.add(TOUCH, what);
+        }
+    }
+
+    pub(crate) fn pad(&mut self, event: &RawGamepadEvent) {
+        match event {
+            RawGamepadEvent::Connection(connection) => match &connection.connection {
+                GamepadConnection::Connected {
+                    vendor_id,
+                    product_id,
+                    ..
+                } => {
+                    let usb = vendor_id.zip(*product_id);
+                    self.devices.connected(connection.gamepad, usb);
+                }
+                GamepadConnection::Disconnected => {
+                    let device = self.devices.pad(connection.gamepad);
+                    self.add(device, EventKind::Unplugged);
+                }
+            },
+            RawGamepadEvent::Button(button) => {
+                let device = self.devices.pad(button.gamepad);
+                let value = button.value;
+                if let Some(button) = pad_button(button.button) {
+                    self.add(device, EventKind::PadButton { button, value });
+                }
+            }
+            RawGamepadEvent::Axis(axis) => {
+                let Some((stick, number)) = stick_axis(axis.axis) else {
+                    return;
+                };
+                let device = self.devices.pad(axis.gamepad);
+                let side = usize::from(stick == Stick::RIGHT);
+                let [x, y] = self.devices.tilt(axis.gamepad, side, number, axis.value);
+                self.add(device, EventKind::PadStick { stick, x, y });
+            }
+        }
+    }
+}
+
+/// The one character that a key types.
+fn typed(key: &Key) -> Option<char> {
+    let Key::Character(text) = key else {
+        return None;
+    };
+    let mut chars = text.chars();
+    let first = chars.next().filter(|c| !c.is_control())?;
+    chars.next().is_none().then_some(first)
+}
+
+/// The button of a mouse; numbers that Bevy passes on count from 6 on.
+pub fn mouse_button(button: bevy_input::mouse::MouseButton) -> Option<MouseButton> {
+    use bevy_input::mouse::MouseButton as Theirs;
+    Some(match button {
+        Theirs::Left => MouseButton::Left,
+        Theirs::Right => MouseButton::Right,
+        Theirs::Middle => MouseButton::Middle,
+        Theirs::Back => MouseButton::Back,
+        Theirs::Forward => MouseButton::Forward,
+        Theirs::Other(number) => MouseButton::from_number(u8::try_from(number).ok()?)?,
+    })
+}
+
+/// The button of a pad by place.
+///
+/// Left out, for having no place in the W3C standard mapping: `C`, `Z` and `Other`.
+pub fn pad_button(button: GamepadButton) -> Option<PadButton> {
+    Some(match button {
+        GamepadButton::South => PadButton::South,
+        GamepadButton::East => PadButton::East,
+        GamepadButton::North => PadButton::North,
+        GamepadButton::West => PadButton::West,
+        GamepadButton::LeftTrigger => PadButton::ShoulderLeft,
+        GamepadButton::LeftTrigger2 => PadButton::TriggerLeft,
+        GamepadButton::RightTrigger => PadButton::ShoulderRight,
+        GamepadButton::RightTrigger2 => PadButton::TriggerRight,
+        GamepadButton::Select => PadButton::CenterLeft,
+        GamepadButton::Start => PadButton::CenterRight,
+        GamepadButton::Mode => PadButton::Center,
+        GamepadButton::LeftThumb => PadButton::StickLeftClick,
+        GamepadButton::RightThumb => PadButton::StickRightClick,
+        GamepadButton::DPadUp => PadButton::Up,
+        GamepadButton::DPadDown => PadButton::Down,
+        GamepadButton::DPadLeft => PadButton::Left,
+        GamepadButton::DPadRight => PadButton::Right,
+        GamepadButton::C | GamepadButton::Z | GamepadButton::Other(_) => return None,
+    })
+}
+
+/// The stick and axis; `LeftZ`, `RightZ` and `Other` are of no stick.
+fn stick_axis(axis: GamepadAxis) -> Option<(Stick, usize)> {
+    Some(match axis {
+        GamepadAxis::LeftStickX => (Stick::LEFT, 0),
+        GamepadAxis::LeftStickY => (Stick::LEFT, 1),
+        GamepadAxis::RightStickX => (Stick::RIGHT, 0),
+        GamepadAxis::RightStickY => (Stick::RIGHT, 1),
+        GamepadAxis::LeftZ | GamepadAxis::RightZ | GamepadAxis::Other(_) => return None,
+    })
+}
