@@ -460,7 +460,7 @@ fn drafts_add_move_and_tell_in_words() {
     Horn: H instead of nothing
     Preset: Left-handed instead of none
     Lantern: on while held
-    Feel of the gamepad: changed
+    Gamepad: another feel
     ");
     while draft.undo() {}
     assert_eq!(draft.summary(), [""; 0]);

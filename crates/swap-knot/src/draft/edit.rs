@@ -110,7 +110,10 @@ impl Draft {
         }
         for kind in DeviceKind::ALL {
             if before.feel(None, kind) != after.feel(None, kind) {
-                let title = self.words.device_name(kind);
+                let name = self.words.device_name(kind);
+                let mut rest = name.chars();
+                let first = rest.next().map(|c| c.to_uppercase().to_string());
+                let title = first.unwrap_or_default() + rest.as_str();
                 lines.push(self.words.fill("feel-changed", &[("title", &title)]));
             }
         }

@@ -1,0 +1,128 @@
+//! Events of [gilrs] gamepads, translated for Swap Knot: a translation and nothing more.
+//!
+//! On Linux gilrs finds pads through libudev; its development files have to be there to build
+//! (`libudev-dev` on Debian). Pads that come and go keep their numbers.
+//!
+//! ```no_run
+//! use gilrs::Gilrs;
+//! use swap_knot::{Seat, Time};
+//! use swap_knot_gilrs::Adapter;
+//!
+//! # fn frame(gilrs: &mut Gilrs, adapter: &mut Adapter, seat: &mut Seat, now: Time) {
+//! while let Some(event) = gilrs.next_event() {
+//!     adapter.event(&event, now, |e| seat.feed(&e));
+//! }
+//! # }
+//! ```
+
+use gilrs::ev::EventType;
+use gilrs::{Axis, Button, GamepadId, Gilrs};
+use swap_knot::{DeviceId, Event, EventKind, PadButton, Stick, Time};
+
+/// The number of the first pad, above those of a window's keyboards and mice.
+const FIRST: u16 = 64;
+
+/// Translates gilrs's events; keeps where the sticks are, since it tells of one axis at a time.
+#[derive(Clone, Debug, Default)]
+pub struct Adapter {
+    pads: Vec<(GamepadId, [[f32; 2]; 2])>,
+}
+
+impl Adapter {
+    /// An adapter that has seen no pad yet.
+    pub fn new() -> Adapter {
+        Adapter::default()
+    }
+
+    /// Translates an event and hands what it means to `feed`.
+    ///
+    /// - Buttons and triggers come with how far they are in, sticks with both axes.
+    /// - A pad that is unplugged, or whose events got lost, lets go of everything it held.
+    /// - Left out: the buttons `C`, `Z` and `Unknown`, and the axes `LeftZ`, `RightZ`, `DPadX`,
+    ///   `DPadY` (gilrs makes buttons of the cross by itself) and `Unknown`, which have no place in
+    ///   the W3C standard mapping; auto-repeat; and what is about rumbling.
+    pub fn event(&mut self, event: &gilrs::Event, at: Time, mut feed: impl FnMut(Event)) {
+        let device = self.device(event.id);
+        if let Some(what) = self.translate(event) {
+            feed(Event { at, device, what });
+        }
+    }
+
+    fn translate(&mut self, event: &gilrs::Event) -> Option<EventKind> {
+        match event.event {
+            EventType::ButtonPressed(button, _) => button_event(button, 1.0, false),
+            EventType::ButtonReleased(button, _) => button_event(button, 0.0, false),
+            EventType::ButtonChanged(button, value, _) => button_event(button, value, true),
+            EventType::AxisChanged(axis, value, _) => {
+                let (stick, number) = stick_axis(axis)?;
+                let at = self.position(event.id);
+                let both = &mut self.pads[at].1[usize::from(stick == Stick::RIGHT)];
+                both[number] = value;
+                let [x, y] = *both;
+                Some(EventKind::PadStick { stick, x, y })
+            }
+            EventType::Disconnected | EventType::Dropped => Some(EventKind::Unplugged),
+            _ => None,
+        }
+    }
+
+    /// The number of a pad; given out in the order in which pads are first heard of.
+    pub fn device(&mut self, id: GamepadId) -> DeviceId {
+        let at = u16::try_from(self.position(id)).unwrap_or(u16::MAX);
+        DeviceId(FIRST.saturating_add(at))
+    }
+
+    fn position(&mut self, id: GamepadId) -> usize {
+        let found = self.pads.iter().position(|(known, _)| *known == id);
+        found.unwrap_or_else(|| {
+            self.pads.push((id, [[0.0; 2]; 2]));
+            self.pads.len() - 1
+        })
+    }
+}
+
+/// The USB vendor and product numbers of a pad, for its family of glyphs.
+pub fn usb(gilrs: &Gilrs, id: GamepadId) -> Option<(u16, u16)> {
+    let pad = gilrs.connected_gamepad(id)?;
+    pad.vendor_id().zip(pad.product_id())
+}
+
+/// Triggers are told by how far they are in, everything else by down and up.
+fn button_event(button: Button, value: f32, by_value: bool) -> Option<EventKind> {
+    let button = pad_button(button)?;
+    (button.is_trigger() == by_value).then_some(EventKind::PadButton { button, value })
+}
+
+/// The button of a pad by place.
+pub fn pad_button(button: Button) -> Option<PadButton> {
+    Some(match button {
+        Button::South => PadButton::South,
+        Button::East => PadButton::East,
+        Button::North => PadButton::North,
+        Button::West => PadButton::West,
+        Button::LeftTrigger => PadButton::ShoulderLeft,
+        Button::LeftTrigger2 => PadButton::TriggerLeft,
+        Button::RightTrigger => PadButton::ShoulderRight,
+        Button::RightTrigger2 => PadButton::TriggerRight,
+        Button::Select => PadButton::CenterLeft,
+        Button::Start => PadButton::CenterRight,
+        Button::Mode => PadButton::Center,
+        Button::LeftThumb => PadButton::StickLeftClick,
+        Button::RightThumb => PadButton::StickRightClick,
+        Button::DPadUp => PadButton::Up,
+        Button::DPadDown => PadButton::Down,
+        Button::DPadLeft => PadButton::Left,
+        Button::DPadRight => PadButton::Right,
+        Button::C | Button::Z | Button::Unknown => return None,
+    })
+}
+
+fn stick_axis(axis: Axis) -> Option<(Stick, usize)> {
+    Some(match axis {
+        Axis::LeftStickX => (Stick::LEFT, 0),
+        Axis::LeftStickY => (Stick::LEFT, 1),
+        Axis::RightStickX => (Stick::RIGHT, 0),
+        Axis::RightStickY => (Stick::RIGHT, 1),
+        _ => return None,
+    })
+}
