@@ -1,0 +1,109 @@
+//! The rows as a table, and below it what the menu waits for.
+
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Layout};
+use ratatui::style::{Modifier, Style, Stylize as _};
+use ratatui::text::Line;
+use ratatui::widgets::{Block, Cell, Paragraph, Row, Table, TableState, Wrap};
+use swap_knot::MenuRow;
+
+use crate::{App, Busy};
+
+pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
+    let [top, bottom] =
+        Layout::vertical([Constraint::Min(6), Constraint::Length(9)]).areas(frame.area());
+    let words = app.draft.words();
+    let mut head = vec![Cell::from("")];
+    head.extend(app.menu.columns().iter().map(|column| {
+        let name = words.column_name(column.kind);
+        match column.number {
+            1 => Cell::from(name),
+            n => Cell::from(format!("{name}, {n}")),
+        }
+    }));
+    // A heading for each group stands between the rows; the selection counts it in.
+    let (mut lines, mut selected, mut group) = (Vec::new(), 0, None);
+    for (n, row) in app.menu.rows().iter().enumerate() {
+        if group.replace(row.group) != Some(row.group) {
+            let title = app.draft.sheet().group(row.group).title.clone();
+            lines.push(Row::new([Cell::from(title.bold())]));
+        }
+        if n == app.at.0 {
+            selected = lines.len();
+        }
+        lines.push(line(app, row));
+    }
+    let mut widths = vec![Constraint::Length(24)];
+    widths.extend(app.menu.columns().iter().map(|_| Constraint::Fill(1)));
+    let table = Table::new(lines, widths)
+        .header(Row::new(head).style(Style::new().dim()))
+        .cell_highlight_style(Style::new().add_modifier(Modifier::REVERSED))
+        .block(Block::bordered().title(app.draft.sheet().title().to_owned()));
+    let mut state = TableState::new().with_selected_cell((selected, app.at.1 + 1));
+    frame.render_stateful_widget(table, top, &mut state);
+    let below = Paragraph::new(below(app))
+        .wrap(Wrap { trim: false })
+        .block(Block::bordered());
+    frame.render_widget(below, bottom);
+}
+
+fn line<'a>(app: &App, row: &'a MenuRow) -> Row<'a> {
+    let must = if row.essential { " *" } else { "" };
+    let mut cells = vec![Cell::from(format!("  {}{must}", row.title))];
+    for cell in &row.cells {
+        let listening = matches!(app.busy, Busy::Listening) && app.cell() == cell.cell;
+        // Signs besides colours: not every terminal has those, nor every eye.
+        let sign = match (cell.conflict, cell.changed) {
+            (true, _) => "! ",
+            (_, true) => "• ",
+            _ => "",
+        };
+        let name = match listening {
+            true => app.draft.words().say("menu-press", &[]),
+            false => cell.name.clone().unwrap_or_else(|| "—".to_owned()),
+        };
+        let style = match (cell.conflict, cell.changed) {
+            (true, _) => Style::new().red(),
+            (_, true) => Style::new().yellow(),
+            _ => Style::new(),
+        };
+        cells.push(Cell::from(format!("{sign}{name}")).style(style));
+    }
+    Row::new(cells)
+}
+
+fn below(app: &App) -> Vec<Line<'static>> {
+    let words = app.draft.words();
+    let mut lines: Vec<Line<'static>> = Vec::new();
+    match &app.busy {
+        Busy::Nothing => lines.push(Line::from(
+            "arrows move · Enter changes · Delete clears · r resets · u takes back · a applies · q leaves",
+        )),
+        Busy::Listening => {
+            let title = app.draft.sheet().row_title(app.cell().row);
+            lines.push(Line::from(words.say("menu-listen", &[("title", title)])).bold());
+        }
+        Busy::Asking(question) => {
+            lines.push(Line::from(question.describe(app.draft.sheet())).bold());
+            for (n, way) in question.ways().iter().enumerate() {
+                let word = words.say(&format!("menu-{}", way.settle.word()), &[]);
+                let effects: Vec<String> = match &way.refused {
+                    Some(why) => vec![why.to_string()],
+                    None => way.effects.iter().map(|e| app.draft.describe(e)).collect(),
+                };
+                lines.push(Line::from(format!("{} {word}  {}", n + 1, effects.join("; "))));
+            }
+        }
+        Busy::Leaving => {
+            lines.push(Line::from(words.say("menu-leave", &[])).bold());
+            lines.push(Line::from("a applies and leaves · d discards and leaves · any other key stays"));
+        }
+    }
+    if !app.message.is_empty() {
+        lines.push(Line::from(app.message.clone()).yellow());
+    }
+    if !matches!(app.busy, Busy::Asking(_)) {
+        lines.extend(app.draft.summary().into_iter().map(Line::from));
+    }
+    lines
+}

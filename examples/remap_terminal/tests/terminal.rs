@@ -1,0 +1,114 @@
+//! The menu in a real terminal: tmux types and reads the screen.
+
+#![allow(clippy::unwrap_used, clippy::panic)]
+
+use std::process::Command;
+use std::time::{Duration, Instant};
+
+/// A terminal of the test's own.
+struct Terminal {
+    socket: String,
+}
+
+impl Terminal {
+    fn start(name: &str, program: &[&str]) -> Terminal {
+        let socket = format!("swap-knot-{name}-{}", std::process::id());
+        let terminal = Terminal { socket };
+        let mut args = vec![
+            "-f",
+            "/dev/null",
+            "new-session",
+            "-d",
+            "-x",
+            "110",
+            "-y",
+            "44",
+        ];
+        args.extend(program);
+        terminal.tmux(&args);
+        terminal
+    }
+
+    fn tmux(&self, args: &[&str]) -> String {
+        let out = Command::new("tmux")
+            .args(["-L", &self.socket])
+            .args(args)
+            .output()
+            .unwrap();
+        String::from_utf8_lossy(&out.stdout).into_owned()
+    }
+
+    fn keys(&self, keys: &[&str]) {
+        for key in keys {
+            self.tmux(&["send-keys", key]);
+            std::thread::sleep(Duration::from_millis(30));
+        }
+    }
+
+    /// Waits until the screen shows a text.
+    fn shows(&self, text: &str) {
+        let start = Instant::now();
+        loop {
+            let screen = self.tmux(&["capture-pane", "-p"]);
+            if screen.contains(text) {
+                return;
+            }
+            assert!(
+                start.elapsed() < Duration::from_secs(20),
+                "no `{text}` in\n{screen}"
+            );
+            std::thread::sleep(Duration::from_millis(50));
+        }
+    }
+
+    fn ends(&self) {
+        let start = Instant::now();
+        while start.elapsed() < Duration::from_secs(20) {
+            if self.tmux(&["list-sessions"]).is_empty() {
+                return;
+            }
+            std::thread::sleep(Duration::from_millis(50));
+        }
+        panic!("the program did not end");
+    }
+}
+
+impl Drop for Terminal {
+    fn drop(&mut self) {
+        self.tmux(&["kill-server"]);
+    }
+}
+
+#[test]
+fn a_key_is_swapped_applied_and_kept() {
+    if Command::new("tmux").arg("-V").output().is_err() {
+        eprintln!("skipped: there is no tmux; ./scripts/test installs it");
+        return;
+    }
+    let folder = tempfile::tempdir().unwrap();
+    let profiles = folder.path().to_str().unwrap();
+    let program = [env!("CARGO_BIN_EXE_remap_terminal"), profiles];
+    let terminal = Terminal::start("swap", &program);
+    terminal.shows("Walk to the bow *");
+    terminal.keys(&["Down"; 6]);
+    terminal.keys(&["Enter"]);
+    terminal.shows("Press the new input for Cast off");
+    terminal.keys(&["f"]);
+    terminal.shows("`cast-off` and `lantern` are both on KeyF");
+    terminal.shows("1 Swap  Cast off: F instead of Space; Lantern: Space instead of F");
+    terminal.keys(&["1"]);
+    terminal.shows("• F");
+    // Escape leaves a cell as it is; undo takes back; what must stay says so.
+    terminal.keys(&["Enter", "Escape", "u"]);
+    terminal.shows("Space ");
+    terminal.keys(&["Enter", "C-k"]);
+    terminal.shows("• Ctrl+K");
+    terminal.keys(&["q"]);
+    terminal.shows("Leave with these changes?");
+    terminal.keys(&["a"]);
+    terminal.ends();
+    let again = Terminal::start("again", &program);
+    again.shows("Ctrl+K");
+    again.keys(&["q"]);
+    again.ends();
+}
