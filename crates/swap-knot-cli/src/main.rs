@@ -7,14 +7,17 @@ mod demo;
 mod draw;
 mod edit;
 mod explain;
+mod failure;
 mod files;
 mod glyphs;
 mod layouts;
+mod new;
 mod profile_args;
 mod profiles;
 mod prompt;
 mod reach;
 mod replay;
+mod shell;
 mod table;
 mod texts;
 mod timeline;
@@ -23,8 +26,6 @@ mod types;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
-use swap_knot::SheetError;
-
 /// All is well.
 const CLEAN: u8 = 0;
 /// The command did its work and found something wrong.
@@ -46,6 +47,8 @@ struct Args {
 enum Command {
     /// Tell the whole story on the demo game, Slack Water, stage by stage.
     Demo,
+    /// Write a starter: a commented sheet, typed actions, and a main loop that builds and runs.
+    New(new::Args),
     /// Check a sheet: mistakes in it, conflicts, and what breaks on which layout.
     Check(check::Args),
     /// The keyboard layouts: list them, draw one, compare two, find a key on all of them.
@@ -74,6 +77,10 @@ enum Command {
     Profiles(profiles::Args),
     /// Play a recorded trace and tell what each action did.
     Replay(replay::Args),
+    /// Print completions for a shell.
+    Completions(shell::CompletionsArgs),
+    /// Print a manual page.
+    Man(shell::ManArgs),
     /// Write the typed actions and situations of a sheet as Rust source.
     Types(types::Args),
 }
@@ -82,6 +89,7 @@ fn main() -> ExitCode {
     let args = Args::parse();
     let done = match args.command {
         Command::Demo => demo::run(),
+        Command::New(args) => new::run(&args),
         Command::Check(args) => check::run(&args),
         Command::Layouts(args) => layouts::run(&args),
         Command::Reach(args) => reach::run(&args),
@@ -96,6 +104,8 @@ fn main() -> ExitCode {
         Command::Why(args) => explain::why(&args),
         Command::Profiles(args) => profiles::run(&args),
         Command::Replay(args) => replay::run(&args),
+        Command::Completions(args) => shell::completions(&args),
+        Command::Man(args) => shell::man(&args),
         Command::Types(args) => types::run(&args),
     };
     match done {
@@ -103,15 +113,7 @@ fn main() -> ExitCode {
         // Whoever reads us has read enough; that is no failure of ours.
         Err(e) if is_closed_pipe(e.as_ref()) => ExitCode::from(CLEAN),
         Err(e) => {
-            let (on, off) = (table::BAD.render(), table::BAD.render_reset());
-            let text = e.to_string();
-            match e.downcast_ref::<SheetError>() {
-                // One line a mistake.
-                Some(_) => text
-                    .lines()
-                    .for_each(|line| anstream::eprintln!("{on}error:{off} {line}")),
-                None => anstream::eprintln!("{on}error:{off} {text}"),
-            }
+            failure::print(e.as_ref());
             ExitCode::from(FAILED)
         }
     }

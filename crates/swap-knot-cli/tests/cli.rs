@@ -67,6 +67,8 @@ fn check_tells_line_and_column_of_broken_toml() {
         .code(2)
         .stderr_eq(str![[r#"
 error: sheet.toml:2:14: unclosed table, expected `]`
+2 | [actions.horn
+  |              ^
 
 "#]]);
     swap_knot(&["check", "missing.toml"])
@@ -183,4 +185,44 @@ fn replay_tells_what_each_action_did() {
         .assert()
         .code(2)
         .stderr_eq("error: [..]bad.trace: line 2: `KeyWW` is not an input; did you mean `KeyW`?\n");
+}
+
+#[test]
+fn shells_and_packagers_get_completions_and_pages() {
+    for shell in ["bash", "zsh", "fish", "powershell", "elvish"] {
+        let out = swap_knot(&["completions", shell]).output().unwrap();
+        assert!(
+            String::from_utf8(out.stdout).unwrap().contains("layouts"),
+            "{shell}"
+        );
+    }
+    let page = |args: &[&str]| {
+        let out = swap_knot(&[&["man"], args].concat()).output().unwrap();
+        String::from_utf8(out.stdout).unwrap()
+    };
+    assert!(page(&[]).contains(".TH swap-knot 1"));
+    assert!(page(&["check"]).contains("\\-\\-layouts"));
+    swap_knot(&["man", "fly"]).assert().code(2);
+}
+
+#[test]
+fn a_mistake_is_shown_in_its_line() {
+    let folder = tempfile::tempdir().unwrap();
+    file(
+        &folder,
+        "game = \"é\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:nort\"]\n",
+    );
+    swap_knot(&["check", "sheet.toml"])
+        .current_dir(folder.path())
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: sheet.toml:1:9: `é` cannot be the name of a game; names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter
+1 | game = "é"
+  |         ^
+error: sheet.toml:3:18: `pad:nort` is not an input; did you mean `pad:north`?
+3 | bind = ["KeyH", "pad:nort"]
+  |                  ^
+
+"#]]);
 }
