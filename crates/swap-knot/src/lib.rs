@@ -59,6 +59,10 @@
 //! - It touches no file but those of a [`Locker`].
 //!
 //! # Contents
+//! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [playing](guide::playing),
+//!   [remapping](guide::remapping), [keeping](guide::keeping), [prompting](guide::prompting),
+//!   [layouts](guide::layouts), [before shipping](guide::shipping),
+//!   [moving from hard-wired keys](guide::moving)
 //! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`], [`TouchZones`],
 //!   [`Simulated`] devices for tests
 //! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
@@ -71,6 +75,7 @@
 
 mod conflict;
 mod draft;
+pub mod guide;
 mod input;
 mod layout;
 mod locker;

@@ -1,0 +1,12 @@
+//! The guide: chapters that are read from top to bottom, with code that is compiled and run.
+
+macro_rules! chapters {
+    ($($name:ident),*) => {$(
+        #[doc = include_str!(concat!("../docs/guide/", stringify!($name), ".md"))]
+        pub mod $name {}
+    )*};
+}
+
+chapters!(
+    declaring, playing, remapping, keeping, prompting, layouts, shipping, moving
+);
