@@ -52,7 +52,7 @@ pub fn conflicts(
     // Layouts that have all the letters at the same places are judged together.
     let groups = alike(&lettered, layouts);
     for (group, members) in groups.iter().enumerate() {
-        let letters = resolve(&lettered, members[0], platform);
+        let letters = resolve(&lettered, &layouts[members[0]], platform);
         let own = Index::new(sheet, &letters);
         for (at, a) in letters.iter().enumerate() {
             own.each_near(sheet, &neighbours, a, |other| {
@@ -65,7 +65,7 @@ pub fn conflicts(
             });
         }
     }
-    found.finish(&groups, layouts.len())
+    found.finish(&groups, layouts)
 }
 
 fn resolve<'a>(bindings: &[&'a Bound], layout: &Layout, platform: Platform) -> Vec<Resolved<'a>> {
@@ -74,8 +74,8 @@ fn resolve<'a>(bindings: &[&'a Bound], layout: &Layout, platform: Platform) -> V
         .collect()
 }
 
-/// The layouts in groups that have every letter of the bindings at the same place.
-fn alike<'a>(lettered: &[&Bound], layouts: &'a [Layout]) -> Vec<Vec<&'a Layout>> {
+/// The layouts, by position, in groups that have every letter of the bindings at the same place.
+fn alike(lettered: &[&Bound], layouts: &[Layout]) -> Vec<Vec<usize>> {
     let mut letters: Vec<char> = Vec::new();
     for input in lettered.iter().flat_map(|b| b.chord.inputs()) {
         match input {
@@ -83,14 +83,14 @@ fn alike<'a>(lettered: &[&Bound], layouts: &'a [Layout]) -> Vec<Vec<&'a Layout>>
             _ => {}
         }
     }
-    let mut groups: Vec<Vec<&Layout>> = Vec::new();
+    let mut groups: Vec<Vec<usize>> = Vec::new();
     let mut known: HashMap<Vec<Option<Place>>, usize> = HashMap::new();
-    for layout in layouts {
+    for (n, layout) in layouts.iter().enumerate() {
         let places = letters.iter().map(|&l| layout.place_of(l)).collect();
         let at = *known.entry(places).or_insert(groups.len());
         match groups.get_mut(at) {
-            Some(group) => group.push(layout),
-            None => groups.push(vec![layout]),
+            Some(group) => group.push(n),
+            None => groups.push(vec![n]),
         }
     }
     groups
@@ -118,7 +118,7 @@ pub fn conflicts_of(
             }
         }
     }
-    found.finish(&[], 1)
+    found.finish(&[], std::slice::from_ref(layout))
 }
 
 /// What a candidate touches, to pass over quickly what it has nothing to do with.
@@ -288,12 +288,14 @@ impl Found {
     }
 
     /// The conflicts in the order of their cells; what exists on all layouts names none.
-    fn finish(mut self, groups: &[Vec<&Layout>], layouts: usize) -> Vec<Conflict> {
+    fn finish(mut self, groups: &[Vec<usize>], layouts: &[Layout]) -> Vec<Conflict> {
         for (conflict, on) in self.list.iter_mut().zip(&self.groups) {
             let same_text = conflict.first.chord == conflict.second.chord;
-            let on: Vec<&Layout> = on.iter().flat_map(|&g| &groups[g]).copied().collect();
-            if !same_text && (layouts == 1 || on.len() < layouts) {
-                conflict.layouts = on.iter().map(|l| l.name().to_owned()).collect();
+            let mut on: Vec<usize> = on.iter().flat_map(|&g| &groups[g]).copied().collect();
+            if !same_text && (layouts.len() == 1 || on.len() < layouts.len()) {
+                on.sort_unstable();
+                let names = on.iter().map(|&n| layouts[n].name().to_owned());
+                conflict.layouts = names.collect();
             }
         }
         self.list

@@ -1,0 +1,214 @@
+//! Profiles on the command line: bind, unbind, reset, changes, why, and the folder of them.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use snapbox::cmd::{Command, cargo_bin};
+use snapbox::str;
+
+const SHEET: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/slack-water.toml");
+
+/// A folder with the sheet in it, and the command run there.
+struct Desk(tempfile::TempDir);
+
+impl Desk {
+    fn new() -> Desk {
+        let folder = tempfile::tempdir().unwrap();
+        fs::copy(SHEET, folder.path().join("sheet.toml")).unwrap();
+        Desk(folder)
+    }
+
+    fn path(&self, name: &str) -> PathBuf {
+        self.0.path().join(name)
+    }
+
+    fn run(&self, args: &str) -> Command {
+        let args = args.split_whitespace();
+        Command::new(cargo_bin!("swap-knot"))
+            .args(args)
+            .current_dir(self.0.path())
+    }
+
+    /// A command on the profile `ada.toml`.
+    fn ada(&self, command: &str, more: &str) -> Command {
+        self.run(&format!("{command} sheet.toml --profile ada.toml {more}"))
+    }
+
+    fn json(&self, command: Command) -> serde_json::Value {
+        let out = command.output().unwrap();
+        serde_json::from_slice(&out.stdout).unwrap()
+    }
+}
+
+fn text(path: &Path) -> String {
+    fs::read_to_string(path).unwrap()
+}
+
+#[test]
+fn a_taken_key_is_refused_with_the_ways_and_then_settled() {
+    let desk = Desk::new();
+    desk.ada("bind", "cast-off KeyF")
+        .assert()
+        .code(1)
+        .stdout_eq(str![[r#"
+conflict: `cast-off` and `lantern` are both on KeyF, in `deck`
+  --settle swap   Cast off: F instead of Space; Lantern: Space instead of F
+  --settle take   Cast off: F instead of Space; Lantern: nothing instead of F
+  --settle share  not offered: the game does not let "Cast off" and "Lantern" share an input
+nothing changed; say how with --settle
+
+"#]]);
+    assert!(!desk.path("ada.toml").exists());
+    let json = desk.json(desk.ada("bind", "cast-off KeyF --json"));
+    assert_eq!(json["ways"][0]["settle"], "swap");
+    desk.ada("bind", "cast-off KeyF --settle share")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: the game does not let "Cast off" and "Lantern" share an input
+
+"#]]);
+    desk.ada("bind", "cast-off KeyF --settle swap")
+        .assert()
+        .code(0)
+        .stdout_eq(str![[r#"
+Cast off: F instead of Space
+Lantern: Space instead of F
+saved ada.toml
+
+"#]]);
+    assert!(text(&desk.path("ada.toml")).contains("[bind.cast-off]\nkeyboard-1 = \"KeyF\""));
+    desk.run("check sheet.toml --profile ada.toml")
+        .assert()
+        .code(0);
+}
+
+#[test]
+fn what_a_profile_changes_and_why_is_told() {
+    let desk = Desk::new();
+    desk.ada("changes", "").assert().code(0).stdout_eq(str![[r#"
+no binding changed
+
+"#]]);
+    desk.ada("bind", "horn KeyJ").assert().code(0);
+    desk.ada("unbind", "horn --column keyboard-2")
+        .assert()
+        .code(0);
+    desk.ada("changes", "").assert().code(0).stdout_eq(str![[r#"
+action   column       now       instead of
+Horn     keyboard-1   J         H
+Horn     keyboard-2   nothing   right mouse button
+2 bindings changed
+
+"#]]);
+    desk.ada("why", "horn").assert().code(0).stdout_eq(str![[r#"
+action   column       now          comes from   the game's default
+Horn     keyboard-1   J            profile      H
+Horn     keyboard-2   nothing      profile      right mouse button
+Horn     gamepad-1    top button   default      top button
+Horn     touch-1      horn         default      horn
+
+"#]]);
+    let json = desk.json(desk.ada("why", "horn --json"));
+    assert_eq!(json["bindings"][0]["from"], "profile");
+    let json = desk.json(desk.ada("changes", "--json"));
+    assert_eq!(json["changes"].as_array().unwrap().len(), 2);
+    desk.ada("reset", "horn").assert().code(0);
+    desk.ada("changes", "").assert().code(0).stdout_eq(str![[r#"
+no binding changed
+
+"#]]);
+}
+
+#[test]
+fn what_must_stay_stays_and_wrong_words_are_told() {
+    let desk = Desk::new();
+    desk.ada("unbind", "cast-off")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: "Cast off" must keep a keyboard binding; bind it to something else first
+
+"#]]);
+    desk.ada("bind", "cast-off Escape")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: `Escape` is reserved by the game and cannot be bound
+
+"#]]);
+    desk.ada("bind", "walk.upp KeyG")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: `walk` has no arm `upp`; it has left, right, down, up
+
+"#]]);
+    desk.ada("bind", "throttle wheel:up")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: `wheel:up` comes in notches and cannot work a pull; use a key, a button or a trigger
+
+"#]]);
+    fs::write(desk.path("ada.toml"), "format = 1\n[bind\n").unwrap();
+    let before = text(&desk.path("ada.toml"));
+    desk.ada("bind", "horn KeyJ")
+        .assert()
+        .code(2)
+        .stderr_eq(str![[r#"
+error: ada.toml: line 2, column 6: unclosed table, expected `]`
+
+"#]]);
+    assert_eq!(
+        text(&desk.path("ada.toml")),
+        before,
+        "what cannot be read is not written over"
+    );
+    fs::write(desk.path("ada.toml"), "format = 99\n").unwrap();
+    desk.ada("changes", "").assert().code(2);
+}
+
+#[test]
+fn a_folder_of_profiles_is_kept_in_order() {
+    let desk = Desk::new();
+    fs::create_dir(desk.path("kept")).unwrap();
+    desk.ada("bind", "horn KeyJ").assert().code(0);
+    fs::copy(desk.path("ada.toml"), desk.path("kept/ada.toml")).unwrap();
+    let profiles = |args: &str| desk.run(&format!("profiles --folder kept {args}"));
+    for (args, code) in [
+        ("list", 0),
+        ("copy ada bea", 0),
+        ("rename bea cleo", 0),
+        ("rename bea dora", 2),
+        ("activate cleo", 0),
+        ("delete cleo", 0),
+        ("undelete cleo", 0),
+        ("delete nobody", 2),
+        ("copy ada cleo", 2),
+    ] {
+        profiles(args).assert().code(code);
+    }
+    let listed = desk.json(desk.run("profiles --folder kept --json list"));
+    let names: Vec<&str> = listed["profiles"]
+        .as_array()
+        .unwrap_or_else(|| panic!("{listed}"))
+        .iter()
+        .map(|p| p["name"].as_str().unwrap())
+        .collect();
+    assert_eq!(names, ["ada", "cleo"]);
+    // Out to a friend, and in again beside the first.
+    let out = profiles("export ada").output().unwrap();
+    fs::write(desk.path("gift.toml"), &out.stdout).unwrap();
+    profiles("import gift.toml").assert().code(0);
+    assert_eq!(
+        text(&desk.path("kept/ada-2.toml")),
+        text(&desk.path("kept/ada.toml"))
+    );
+    fs::write(desk.path("gift.toml"), "format = 1\ngame = \"other\"\n").unwrap();
+    fs::write(desk.path("bad.toml"), [0xFF, 0xFE]).unwrap();
+    profiles("import bad.toml").assert().code(2);
+    profiles("import nowhere.toml").assert().code(2);
+}
