@@ -72,7 +72,10 @@ bind = { horn = { keyboard-1 = "KeyL" }, "fly.up" = { keyboard-2 = "unbound" } }
 #[test]
 fn what_the_reader_takes_the_schema_takes() {
     let schema = schema();
-    for text in [DEMO, EVERYTHING, "game = \"x\"\n[actions.a]"] {
+    let starter = include_str!("../starter/controls.toml").replace("{name}", "harbour");
+    let scattered = include_str!("../../../demo/checks/scattered.toml");
+    let small = "game = \"x\"\n[actions.a]";
+    for text in [DEMO, EVERYTHING, &starter, scattered, small] {
         Sheet::from_toml(text).unwrap_or_else(|e| panic!("{e}"));
         let value = json(text);
         let wrong: Vec<String> = schema.iter_errors(&value).map(|e| e.to_string()).collect();
