@@ -17,7 +17,8 @@ const HELP: &str = "\
 press KEY           play a key, as in: press Space
 bind ACTION KEY     remap, as in: bind cast-off KeyF
 reset               back to the defaults
-quit";
+quit
+Keys are called by where they are: Space, KeyW, Digit1, ArrowUp, ShiftLeft.";
 
 fn main() -> Result<(), Box<dyn Error>> {
     // Declare: the sheet, checked against the types in controls.rs.
