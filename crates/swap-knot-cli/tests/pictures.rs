@@ -176,7 +176,7 @@ fn packs_are_checked_and_written_out() {
         "{said}"
     );
     assert!(
-        said.contains("Brass and rope: 7 of 52 inputs drawn, families quayside\n"),
+        said.contains("Brass and rope: 7 of 53 inputs drawn, families quayside\n"),
         "{said}"
     );
     assert!(fs::read(atlas).unwrap().starts_with(b"\x89PNG"));

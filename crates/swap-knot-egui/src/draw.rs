@@ -324,11 +324,11 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
             if !held.is_empty() {
                 ui.label(format!("{} + …", held.join(" + ")));
             }
-            cancel_hint(menu, ui, draft, menu.seconds_left(listener));
+            cancel_hint(ui, draft, menu.seconds_left(listener));
         }
         Busy::Finding(listener) => {
             ui.heading(words.say("menu-find-hint", &[]));
-            cancel_hint(menu, ui, draft, menu.seconds_left(listener));
+            cancel_hint(ui, draft, menu.seconds_left(listener));
         }
         Busy::Asking(_) => question(menu, ui, draft, did),
         Busy::Leaving => leaving(menu, ui, draft, did),
@@ -354,7 +354,7 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
     }
 }
 
-fn cancel_hint(_: &RemapMenu, ui: &mut Ui, draft: &Draft, seconds: u64) {
+fn cancel_hint(ui: &mut Ui, draft: &Draft, seconds: u64) {
     let escape = Input::Key(Place::Escape);
     let input = draft.words().short_name(escape, draft.layout());
     let values = [("input", &*input), ("seconds", &seconds.to_string())];

@@ -115,7 +115,8 @@ pub use layout::{
 
 // Before shipping: what breaks on which layout.
 pub use survey::{
-    Apart, Finding, FindingKind, Mirrored, Playable, Reach, Stretch, Survey, mirror, same_places,
+    Apart, Finding, FindingKind, Mirrored, Playable, Reach, SelfCheckError, Stretch, Survey,
+    mirror, same_places,
 };
 
 // Play.

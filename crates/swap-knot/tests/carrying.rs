@@ -456,6 +456,7 @@ fn drafts_add_move_and_tell_in_words() {
     Walk to the bow: I instead of Z
     Hurry: Right Shift instead of Left Shift
     Coil the rope: U instead of E
+    Map table: Tab instead of M
     Horn: A instead of H
     Horn: H instead of nothing
     Preset: Left-handed instead of none

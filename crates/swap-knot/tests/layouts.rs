@@ -403,3 +403,23 @@ mod xkb {
         assert!(Layout::read_xkb_text(text, "mine", 3).is_err());
     }
 }
+
+#[test]
+fn a_self_check_names_every_culprit() {
+    demo().self_check(["{do:cast-off}", "{walk}"]).unwrap();
+    let text = r#"
+        game = "x"
+        [actions.a]
+        bind = "letter:z"
+        [actions.b]
+        bind = "KeyY"
+        [actions.c]
+        bind = "IntlBackslash"
+        [presets.odd]
+        bind = { b = { keyboard-1 = "IntlBackslash" } }
+    "#;
+    let sheet = Sheet::from_toml(text).unwrap();
+    let wrong = sheet.self_check(["{d}", "fine"]).unwrap_err();
+    insta::assert_snapshot!(wrong.to_string());
+    assert_eq!(wrong.problems().len(), 5);
+}

@@ -29,7 +29,7 @@ pub struct MenuRow {
 pub struct MenuCell {
     /// Which.
     pub cell: Cell,
-    /// What works it; nothing when unbound.
+    /// What works it, each of its inputs a glyph reference; nothing when unbound.
     pub chord: Option<Chord>,
     /// Where that comes from.
     pub origin: Origin,

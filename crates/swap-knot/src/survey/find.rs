@@ -261,7 +261,7 @@ impl Look<'_> {
         }
     }
 
-    /// Pairs that lie side by side on `us` and may be played together, at least one by letter.
+    /// Pairs of letters that lie side by side on `us` and may be played together.
     fn neighbours(&self) -> Vec<([&Bound; 2], f32)> {
         let mut pairs = Vec::new();
         for (i, a) in self.bindings.iter().enumerate() {
@@ -270,7 +270,7 @@ impl Look<'_> {
                 let letters = [x, y].map(|i| matches!(i, Input::Letter(_)));
                 let (one, other) = (a.cell.row.action, b.cell.row.action);
                 let meets = one == other || self.sheet.can_meet(one, other);
-                if letters == [false, false] || !meets {
+                if letters != [true, true] || !meets {
                     continue;
                 }
                 let at = [x, y].map(|i| self.place(i, &self.us));

@@ -4,12 +4,14 @@ mod find;
 mod mirror;
 mod reach;
 mod same;
+mod self_check;
 
 use std::fmt::Write as _;
 
 pub use mirror::{Mirrored, mirror};
 pub use reach::{Playable, Reach, Stretch};
 pub use same::same_places;
+pub use self_check::SelfCheckError;
 
 use crate::conflict::Conflict;
 use crate::input::{Place, Platform};

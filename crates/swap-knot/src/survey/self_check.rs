@@ -102,7 +102,10 @@ impl Sheet {
         }
         for note in rig.notes() {
             if let RigNote::TooMany { cell } = note {
-                add(format!("`{}` is one binding too many", self.row_name(cell.row)));
+                add(format!(
+                    "`{}` is one binding too many",
+                    self.row_name(cell.row)
+                ));
             }
         }
     }
