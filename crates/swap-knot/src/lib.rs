@@ -127,7 +127,7 @@ pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};
 pub use draft::{
     Bind, CarriedOver, Change, Draft, Effect, Heard, Listener, ListenerOptions, Menu, MenuCell,
-    MenuChanges, MenuRow, Question, Refusal, RefusedInput, Reset, Settle, Way,
+    MenuChanges, MenuRow, Merged, Question, Refusal, RefusedInput, Reset, Settle, Way,
 };
 
 // Keep.

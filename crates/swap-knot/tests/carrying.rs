@@ -136,6 +136,40 @@ fn two_machines_merge_against_what_both_started_from() {
     assert_eq!(told, ["horn keyboard-1: unbound over KeyB"]);
 }
 
+#[test]
+fn merging_tells_of_new_conflicts_and_locks_nobody_out() {
+    let sheet = demo();
+    let us = Layout::us();
+    let base = Profile::new("Ada");
+    // Each side is sound; together they meet on G.
+    let ours = with(&sheet, &[("cast-off keyboard-1", "KeyG")]);
+    let theirs = with(&sheet, &[("lantern keyboard-1", "KeyG")]);
+    let merged = sheet.merge(&base, &ours, &theirs, Newer::Ours, &us);
+    let told: Vec<String> = merged
+        .conflicts
+        .iter()
+        .map(|c| c.describe(&sheet))
+        .collect();
+    assert_eq!(
+        told,
+        ["`cast-off` and `lantern` are both on KeyG, in `deck`"]
+    );
+    assert!(merged.overruled.is_empty() && merged.restored.is_empty());
+    // One moved Cast off to the second column, the other had it there and took that away.
+    let base = with(&sheet, &[("cast-off keyboard-2", "KeyG")]);
+    let ours = with(
+        &sheet,
+        &[
+            ("cast-off keyboard-1", "unbound"),
+            ("cast-off keyboard-2", "KeyG"),
+        ],
+    );
+    let theirs = with(&sheet, &[]);
+    let merged = sheet.merge(&base, &ours, &theirs, Newer::Theirs, &us);
+    assert_eq!(merged.restored, [sheet.find_row("cast-off").unwrap()]);
+    assert!(Draft::new(&sheet, merged.profile, &us).apply().is_ok());
+}
+
 fn some_profile() -> impl Strategy<Value = Profile> {
     let at = [
         "horn keyboard-1",
@@ -171,6 +205,19 @@ proptest! {
         let (other, told_other) = theirs.merged(&base, &ours, Newer::Theirs);
         prop_assert_eq!(&one, &other, "it does not matter on which machine");
         prop_assert_eq!(told.len(), told_other.len());
+        // For the sheet: whatever both did, every new conflict is told and nobody is locked out.
+        let us = Layout::us();
+        let merged = sheet.merge(&base, &ours, &theirs, Newer::Ours, &us);
+        let open = |profile: &Profile| {
+            let all = Draft::new(&sheet, profile.clone(), &us).conflicts();
+            all.into_iter().filter(|c| c.class.is_conflict()).collect::<Vec<_>>()
+        };
+        let known = [open(&ours), open(&theirs), merged.conflicts.clone()].concat();
+        for conflict in open(&merged.profile) {
+            prop_assert!(known.contains(&conflict), "{}", conflict.describe(&sheet));
+        }
+        let sound = |p: &Profile| Draft::new(&sheet, p.clone(), &us).apply().is_ok();
+        prop_assert!(sound(&merged.profile));
         for b in sheet.defaults() {
             let get = |p: &Profile| p.get(&sheet, b.cell).map(|c| c.cloned());
             let (was, a, t, m) = (get(&base), get(&ours), get(&theirs), get(&one));

@@ -5,11 +5,13 @@ mod edit;
 mod essential;
 mod listener;
 mod menu;
+mod merged;
 mod question;
 
 pub use carry::CarriedOver;
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
 pub use menu::{Menu, MenuCell, MenuChanges, MenuRow};
+pub use merged::Merged;
 pub use question::{Bind, Effect, Question, Settle, Way};
 
 use crate::conflict::{Conflict, conflicts};

@@ -31,8 +31,8 @@ impl Profile {
     /// Merges this profile with one from elsewhere against what both started from.
     ///
     /// What only one side changed is as that side has it. Where both changed the same thing to
-    /// different ends, the newer side wins and the other is reported. Judge the outcome with a
-    /// [`Draft`](crate::Draft): two sound sides can still meet on one key.
+    /// different ends, the newer side wins and the other is reported. Two sound sides can still meet
+    /// on one key: [`Sheet::merge`](crate::Sheet::merge) tells of that as well.
     #[must_use]
     pub fn merged(
         &self,
