@@ -70,12 +70,15 @@ impl Translator<'_> {
     pub(crate) fn touch(&mut self, touch: &TouchInput) {
         let at = [touch.position.x, touch.position.y];
         let zones = &mut self.devices.zones;
-        let what = match touch.phase {
-            TouchPhase::Started => zones.down(touch.id, at),
-            TouchPhase::Moved => zones.moved(touch.id, at),
-            TouchPhase::Ended | TouchPhase::Canceled => zones.up(touch.id),
+        let (first, second) = match touch.phase {
+            TouchPhase::Started => {
+                let mut both = zones.down(touch.id, at);
+                (both.next(), both.next())
+            }
+            TouchPhase::Moved => (zones.moved(touch.id, at), None),
+            TouchPhase::Ended | TouchPhase::Canceled => (zones.up(touch.id), None),
         };
-        if let Some(what) = what {
+        for what in [first, second].into_iter().flatten() {
             self.add(TOUCH, what);
         }
     }

@@ -2,19 +2,14 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
+mod common;
+
 use std::path::PathBuf;
 
-use snapbox::cmd::{Command, cargo_bin};
+use common::swap_knot;
 use snapbox::str;
 
 const SHEET: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/slack-water.toml");
-
-fn swap_knot(args: &[&str]) -> Command {
-    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
-    Command::new(cargo_bin!("swap-knot"))
-        .args(args)
-        .current_dir(dir)
-}
 
 /// A file with that text in a folder of the test's own.
 fn file(folder: &tempfile::TempDir, text: &str) -> PathBuf {

@@ -2,15 +2,10 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
-use snapbox::cmd::{Command, cargo_bin};
-use snapbox::{file, str};
+mod common;
 
-fn swap_knot(args: &[&str]) -> Command {
-    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
-    Command::new(cargo_bin!("swap-knot"))
-        .args(args)
-        .current_dir(dir)
-}
+use common::swap_knot;
+use snapbox::{file, str};
 
 #[test]
 fn a_sheet_made_to_be_bad_shows_each_finding_once() {

@@ -2,17 +2,12 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
+mod common;
+
 use std::fs;
 
-use snapbox::cmd::{Command, cargo_bin};
+use common::swap_knot;
 use snapbox::{file, str};
-
-fn swap_knot(args: &[&str]) -> Command {
-    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
-    Command::new(cargo_bin!("swap-knot"))
-        .args(args)
-        .current_dir(dir)
-}
 
 fn says(args: &[&str]) -> String {
     let out = swap_knot(args).output().unwrap();

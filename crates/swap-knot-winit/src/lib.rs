@@ -86,9 +86,7 @@ impl Adapter {
             }
             WindowEvent::Touch(touch) => {
                 let device = self.device(touch.device_id);
-                if let Some(what) = self.touch(touch) {
-                    feed(Event { at, device, what });
-                }
+                self.touch(touch, |what| feed(Event { at, device, what }));
             }
             WindowEvent::Focused(false) => feed(Event {
                 at,
@@ -117,12 +115,14 @@ impl Adapter {
     }
 
     /// What a finger means, by the game's zones.
-    fn touch(&mut self, touch: &Touch) -> Option<EventKind> {
+    fn touch(&mut self, touch: &Touch, feed: impl FnMut(EventKind)) {
         let at = [touch.location.x as f32, touch.location.y as f32];
         match touch.phase {
-            TouchPhase::Started => self.zones.down(touch.id, at),
-            TouchPhase::Moved => self.zones.moved(touch.id, at),
-            TouchPhase::Ended | TouchPhase::Cancelled => self.zones.up(touch.id),
+            TouchPhase::Started => self.zones.down(touch.id, at).for_each(feed),
+            TouchPhase::Moved => self.zones.moved(touch.id, at).into_iter().for_each(feed),
+            TouchPhase::Ended | TouchPhase::Cancelled => {
+                self.zones.up(touch.id).into_iter().for_each(feed);
+            }
         }
     }
 

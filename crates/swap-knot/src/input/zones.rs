@@ -15,11 +15,11 @@ use super::{EventKind, TouchName};
 /// zones.add_area("horn".parse()?, [0.0, 0.0], [100.0, 60.0]);
 /// zones.add_stick("rudder".parse()?, [400.0, 300.0], 80.0);
 ///
-/// let horn = zones.down(1, [20.0, 30.0]).expect("the horn is there");
+/// let horn = zones.down(1, [20.0, 30.0]).next().expect("the horn is there");
 /// assert!(matches!(horn, EventKind::Touch { down: true, .. }));
-/// let rudder = zones.down(2, [440.0, 300.0]).expect("the rudder is there");
+/// let rudder = zones.down(2, [440.0, 300.0]).next().expect("the rudder is there");
 /// assert!(matches!(rudder, EventKind::TouchStick { x: 0.5, y: 0.0, .. }));
-/// assert_eq!(zones.down(3, [900.0, 900.0]), None);
+/// assert_eq!(zones.down(3, [900.0, 900.0]).next(), None);
 /// # Ok::<(), swap_knot::TouchNameError>(())
 /// ```
 #[derive(Clone, Debug, Default)]
@@ -70,12 +70,16 @@ impl TouchZones {
         self.fingers.clear();
     }
 
-    /// A finger touched the screen; what that means, if it is on a zone.
-    pub fn down(&mut self, finger: u64, at: [f32; 2]) -> Option<EventKind> {
-        let zone = self.zones.iter().rposition(|(_, form)| form.contains(at))?;
-        self.fingers.retain(|(f, _)| *f != finger);
-        self.fingers.push((finger, zone));
-        Some(self.event(zone, Some(at)))
+    /// A finger touched the screen; what that means, if it is on a zone. Should the system have
+    /// lost the moment at which the finger left the screen before, that comes first.
+    pub fn down(&mut self, finger: u64, at: [f32; 2]) -> impl Iterator<Item = EventKind> + use<> {
+        let lost = self.up(finger);
+        let zone = self.zones.iter().rposition(|(_, form)| form.contains(at));
+        let touched = zone.map(|zone| {
+            self.fingers.push((finger, zone));
+            self.event(zone, Some(at))
+        });
+        [lost, touched].into_iter().flatten()
     }
 
     /// A finger moved.

@@ -1,0 +1,12 @@
+//! The command, run at the top of the repository, where the demo data is.
+
+#![allow(unreachable_pub, dead_code)]
+
+use snapbox::cmd::{Command, cargo_bin};
+
+pub fn swap_knot(args: &[&str]) -> Command {
+    let dir = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
+    Command::new(cargo_bin!("swap-knot"))
+        .args(args)
+        .current_dir(dir)
+}
