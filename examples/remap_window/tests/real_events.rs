@@ -121,6 +121,7 @@ fn rows_are_searched_by_name_and_by_key_and_leaving_asks() {
     window.ask_to_close();
     window.wait_for("leaving: true");
     window.click("stay");
+    window.wait_for("leaving: false");
     window.ask_to_close();
     window.wait_for("leaving: true");
     window.click("leave-apply");
