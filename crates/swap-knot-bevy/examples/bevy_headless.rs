@@ -42,7 +42,7 @@ fn steer(mut barges: Query<'_, '_, (&PlayerSeat, &mut Barge)>) {
 /// What happened comes as messages.
 fn hoot(mut happened: MessageReader<'_, '_, ActionHappened>) {
     for message in happened.read() {
-        if message.what.action == Do::Horn.into() && message.what.edge == Edge::Began {
+        if message.is(Do::Horn) && message.what.edge == Edge::Began {
             println!(
                 "hoot at {:.2} s",
                 message.what.at.since(Time::ZERO).as_secs_f32()

@@ -9,9 +9,9 @@ use bevy_input::gamepad::RawGamepadEvent;
 use bevy_input::keyboard::{KeyboardFocusLost, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseWheel};
 use bevy_input::touch::TouchInput;
-use swap_knot::{Event, EventKind};
+use swap_knot::{DeviceId, Event, EventKind};
 
-use crate::devices::{KEYBOARD, SwapKnotDevices};
+use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 use crate::seat::{ActionHappened, DeviceKindChanged, InputEvent, PlayerSeat};
 use crate::{SwapKnotClock, translate::Translator};
 
@@ -88,11 +88,9 @@ fn translate(
     theirs.touch.read().for_each(|t| translator.touch(t));
     theirs.pads.read().for_each(|p| translator.pad(p));
     if theirs.focus.read().last().is_some() {
-        translator.out.push(Event {
-            at: translator.at,
-            device: KEYBOARD,
-            what: EventKind::FocusLost,
-        });
+        let (at, what) = (translator.at, EventKind::FocusLost);
+        let lost = [KEYBOARD, MOUSE, TOUCH].map(|device| Event { at, device, what });
+        translator.out.extend(lost);
     }
     events.write_batch(translator.out.into_iter().map(InputEvent));
 }
@@ -107,8 +105,7 @@ fn play(
     let events: Vec<Event> = events.read().map(|e| e.0).collect();
     for (player, mut seat) in &mut seats {
         for event in &events {
-            // A lost focus is everybody's.
-            if event.what == EventKind::FocusLost || seat.devices.has(event.device) {
+            if event.device == DeviceId::ALL || seat.devices.has(event.device) {
                 seat.feed(event);
             }
         }
@@ -117,6 +114,7 @@ fn play(
             happened.write(ActionHappened {
                 player,
                 what: *what,
+                sheet: seat.rig().sheet().clone(),
             });
         }
         if seat.device_kind_changed() {

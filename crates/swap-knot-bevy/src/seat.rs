@@ -3,7 +3,7 @@
 use std::ops::{Deref, DerefMut};
 
 use bevy_ecs::prelude::{Component, Entity, Message};
-use swap_knot::{DeviceId, DeviceKind, Event, Happened, Seat};
+use swap_knot::{DeviceId, DeviceKind, Event, Happened, Row, RowRef, Seat, Sheet};
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
@@ -66,12 +66,24 @@ impl DerefMut for PlayerSeat {
 }
 
 /// An action of a player began or ended.
-#[derive(Clone, Copy, Debug, PartialEq, Message)]
+#[derive(Clone, Debug, Message)]
 pub struct ActionHappened {
     /// The entity of the [`PlayerSeat`].
     pub player: Entity,
     /// What happened.
     pub what: Happened,
+    pub(crate) sheet: Sheet,
+}
+
+impl ActionHappened {
+    /// Whether it is about that action, or that arm of it.
+    pub fn is(&self, row: impl Into<RowRef>) -> bool {
+        let about = Row {
+            action: self.what.action,
+            arm: self.what.arm,
+        };
+        self.sheet.row_of(row) == Some(about)
+    }
 }
 
 /// A player went over to another kind of device: show other prompts.

@@ -147,7 +147,7 @@ fn keys_and_mouse_come_in() {
     write(&mut app, KeyboardFocusLost);
     app.update();
     assert!(seat(&app).went_up(Do::Horn));
-    assert_eq!(events(&mut app), [EventKind::FocusLost]);
+    assert_eq!(events(&mut app), [EventKind::FocusLost; 3]);
 
     let window = Entity::PLACEHOLDER;
     let (button, state) = (Theirs::Right, ButtonState::Pressed);
@@ -365,12 +365,14 @@ fn players_have_devices_situations_and_messages_of_their_own() {
     let mut messages = app.world_mut().resource_mut::<Messages<ActionHappened>>();
     let told: Vec<_> = messages
         .drain()
-        .map(|m| (m.player, m.what.action, m.what.edge))
+        .map(|m| (m.player, m.is(Do::Horn), m.is(Do::Coil), m.what.edge))
         .collect();
-    let (horn, coil) = (Do::Horn.into(), Do::Coil.into());
     assert_eq!(
         told,
-        [(deckhand, horn, Edge::Began), (skipper, coil, Edge::Began)]
+        [
+            (deckhand, true, false, Edge::Began),
+            (skipper, false, true, Edge::Began)
+        ]
     );
     // At the helm nobody coils a rope.
     let mut seat = app.world_mut().get_mut::<PlayerSeat>(skipper).unwrap();

@@ -52,7 +52,7 @@ impl Table {
     }
 
     fn group(&self, row: &MenuRow) -> &str {
-        &self.draft.sheet().group(row.group).title
+        self.draft.sheet().group_title(row.group)
     }
 }
 

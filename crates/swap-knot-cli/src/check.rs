@@ -269,7 +269,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
 
 /// What the developer can do about a conflict.
 fn remedy(conflict: &Conflict, sheet: &Sheet) -> String {
-    let name = |party: &swap_knot::Party| &sheet.action(party.cell.row.action).name;
+    let name = |party: &swap_knot::Party| sheet.row_name(party.cell.row.action.into());
     let (a, b) = (name(&conflict.first), name(&conflict.second));
     if a == b {
         return format!("bind one arm of `{a}` to something else");

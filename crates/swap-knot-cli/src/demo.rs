@@ -5,8 +5,8 @@ use std::io::Write;
 
 use swap_knot::{
     Bind, Cell, Chord, Column, ColumnKind, DeviceId, DeviceKind, Draft, Event, EventKind, Heard,
-    Layout, Listener, ListenerOptions, Locker, MouseButton, Place, Profile, Prompt, Question,
-    Reset, Rig, Seat, Settle, Sheet, Slug, Time, Trace, Words,
+    Held, Layout, Listener, Locker, MouseButton, Place, Profile, Prompt, Question, Reset, Rig,
+    Seat, Settle, Sheet, Slug, Time, Trace, Words,
 };
 
 use crate::table::{BAD, GOOD, HEAD, QUIET, columns, styled};
@@ -82,7 +82,7 @@ fn defaults(out: &mut impl Write, sheet: &Sheet, layout: &Layout) -> Step {
             continue;
         }
         if group.replace(row.group) != Some(row.group) {
-            rows.push(vec![sheet.group(row.group).title.clone()]);
+            rows.push(vec![sheet.group_title(row.group).to_owned()]);
         }
         let mut line = vec![format!("  {}", row.title)];
         let name = |c: &Chord| Words::english().chord_name(c, layout);
@@ -107,7 +107,7 @@ fn cast_off(sheet: &Sheet) -> Result<Cell, Box<dyn Error>> {
 
 fn remap(out: &mut impl Write, draft: &mut Draft) -> Step {
     let cell = cast_off(draft.sheet())?;
-    let heard = listen(draft.sheet())?;
+    let heard = listen(draft, cell)?;
     writeln!(out, "  heard: {heard}")?;
     let Bind::Asks(question) = draft.bind(cell, heard)? else {
         return Err("F is taken in the demo sheet".into());
@@ -123,10 +123,7 @@ fn remap(out: &mut impl Write, draft: &mut Draft) -> Step {
 }
 
 /// What a listener makes of the click on the cell and the key after it.
-fn listen(sheet: &Sheet) -> Result<Chord, Box<dyn Error>> {
-    let options = ListenerOptions::default().with_reserved(sheet.reserved());
-    let click = swap_knot::Input::MouseButton(MouseButton::Left);
-    let mut listener = Listener::new(options, [click]);
+fn listen(draft: &Draft, cell: Cell) -> Result<Chord, Box<dyn Error>> {
     let event = |ms, what| Event {
         at: Time::from_millis(ms),
         device: DeviceId(0),
@@ -141,6 +138,14 @@ fn listen(sheet: &Sheet) -> Result<Chord, Box<dyn Error>> {
         button: MouseButton::Left,
         down: false,
     };
+    let click = EventKind::MouseButton {
+        button: MouseButton::Left,
+        down: true,
+    };
+    let mut held = Held::new();
+    held.feed(&event(0, click));
+    let options = draft.listens_for(cell);
+    let mut listener = Listener::new(options, &held);
     for event in [event(80, up), event(900, key(true)), event(980, key(false))] {
         if let Heard::Chord(chord) = listener.hear(&event) {
             return Ok(chord);

@@ -69,7 +69,7 @@ pub(crate) fn run(args: &Args) -> Done {
 }
 
 fn names(sheet: &Sheet, actions: &[swap_knot::ActionId]) -> Vec<String> {
-    let names = actions.iter().map(|a| sheet.action(*a).name.clone());
+    let names = actions.iter().map(|a| sheet.row_name((*a).into()));
     names.collect()
 }
 

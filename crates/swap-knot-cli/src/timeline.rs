@@ -55,7 +55,11 @@ impl Lines<'_> {
 
     fn happened(&mut self, happened: &Happened, seat: &Seat) {
         let (action, arm) = (happened.action, happened.arm);
-        let whole = !self.sheet.action(action).arms().is_empty() && arm.is_none();
+        let whole = self
+            .sheet
+            .action(action)
+            .is_some_and(|a| !a.arms().is_empty())
+            && arm.is_none();
         // Of an action with arms, the arms tell more; without any, it was a stick.
         if whole
             && self

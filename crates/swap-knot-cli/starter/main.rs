@@ -35,7 +35,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     }
     let mut draft = Draft::new(&sheet, loaded.profile, &Layout::us());
     let mut seat = Seat::new(draft.rig());
-    seat.set_situations(&[Situation::Deck.into()]);
+    seat.set_situations(&[Situation::Deck]);
     let mut prompt = Prompt::new("{do:cast-off} to leave, {walk} to walk", &sheet)?;
     let mut keyboard = Simulated::new(DeviceId(0));
 
@@ -78,8 +78,10 @@ fn play(seat: &mut Seat, keyboard: &mut Simulated, key: swap_knot::Place) {
     keyboard.wait(std::time::Duration::from_millis(600));
     seat.tick(keyboard.now());
     for action in [Action::CastOff, Action::CoilRope, Action::Lantern] {
-        if seat.went_down(action) {
-            println!("{}!", seat.rig().sheet().action(action).title);
+        if seat.went_down(action)
+            && let Some(declared) = seat.rig().sheet().action(action)
+        {
+            println!("{}!", declared.title);
         }
     }
     let [x, y] = seat.plane(Action::Walk);

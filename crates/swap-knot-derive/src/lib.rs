@@ -14,16 +14,16 @@ pub fn actions(input: TokenStream) -> TokenStream {
     let input = parse_macro_input!(input as DeriveInput);
     let extra = |name: &syn::Ident| {
         quote! {
-            impl ::core::convert::From<#name> for ::swap_knot::Row {
+            impl ::core::convert::From<#name> for ::swap_knot::RowRef {
                 fn from(action: #name) -> Self {
-                    ::swap_knot::Row::of(action.into())
+                    ::swap_knot::ActionRef::from(action).into()
                 }
             }
         }
     };
     let kind = Kind {
         trait_path: quote!(::swap_knot::Actions),
-        id: quote!(::swap_knot::ActionId),
+        id: quote!(::swap_knot::ActionRef),
     };
     expand(&input, &kind, extra)
         .unwrap_or_else(Error::into_compile_error)
@@ -37,7 +37,7 @@ pub fn situations(input: TokenStream) -> TokenStream {
     let input = parse_macro_input!(input as DeriveInput);
     let kind = Kind {
         trait_path: quote!(::swap_knot::Situations),
-        id: quote!(::swap_knot::SituationId),
+        id: quote!(::swap_knot::SituationRef),
     };
     expand(&input, &kind, |_| Tokens::new())
         .unwrap_or_else(Error::into_compile_error)
@@ -93,8 +93,8 @@ fn expand(
         }
         impl ::core::convert::From<#name> for #id {
             fn from(one: #name) -> Self {
-                // The sheet is put in the order of the variants when it is checked against them.
-                #id::new(one as u16)
+                // A variant stands for its name; where that was last found is only a hint.
+                #id::named(<#name as #trait_path>::NAMES[one as usize], one as u16)
             }
         }
         #extra

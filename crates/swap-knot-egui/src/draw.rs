@@ -180,7 +180,7 @@ fn rows(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
             let mut group = None;
             for row in &rows {
                 if group.replace(row.group) != Some(row.group) {
-                    let title = &draft.sheet().group(row.group).title;
+                    let title = draft.sheet().group_title(row.group);
                     ui.label(RichText::new(title).strong().size(16.0));
                     ui.end_row();
                 }
@@ -318,8 +318,7 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
             ui.heading(words.say("menu-listen", &[("title", title)]));
             let held: Vec<String> = listener
                 .held()
-                .iter()
-                .map(|i| words.input_name(*i, draft.layout()))
+                .map(|i| words.input_name(i, draft.layout()))
                 .collect();
             if !held.is_empty() {
                 ui.label(format!("{} + …", held.join(" + ")));

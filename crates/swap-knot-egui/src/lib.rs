@@ -26,7 +26,6 @@ mod command;
 mod draw;
 mod focus;
 mod glyphs;
-mod held;
 mod menu;
 mod prompt;
 

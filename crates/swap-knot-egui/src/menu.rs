@@ -4,12 +4,11 @@ use std::time::Duration;
 
 use egui::{Rect, Ui};
 use swap_knot::{
-    Bind, Cell, Chord, Column, Conflict, Draft, Event, EventKind, Heard, Listener, ListenerOptions,
-    Menu, MenuRow, Place, Question, Reset, Rig, Row, Settle, Shape, Time,
+    Bind, Cell, Chord, Column, Conflict, Draft, Event, EventKind, Heard, Held, Listener,
+    ListenerOptions, Menu, MenuRow, Place, Question, Reset, Rig, Row, Settle, Time,
 };
 
 use crate::focus::{Focus, Tool, first_cell};
-use crate::held::HeldInputs;
 use crate::{GlyphTextures, MenuCommand};
 
 /// What the menu is doing.
@@ -71,7 +70,7 @@ pub struct RemapMenu {
     pub(crate) news: Vec<MenuNews>,
     pub(crate) places: Vec<(String, Rect)>,
     pub(crate) now: Time,
-    held: HeldInputs,
+    held: Held,
 }
 
 impl RemapMenu {
@@ -94,7 +93,7 @@ impl RemapMenu {
             news: Vec::new(),
             places: Vec::new(),
             now: Time::ZERO,
-            held: HeldInputs::default(),
+            held: Held::new(),
         }
     }
 
@@ -104,7 +103,7 @@ impl RemapMenu {
     /// [`MenuCommand::of`] work it, and what is typed into the search field stays there.
     pub fn event(&mut self, event: &Event, draft: &mut Draft) -> bool {
         self.now = self.now.max(event.at);
-        self.held.track(event);
+        self.held.feed(event);
         if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
             let heard = listener.hear(event);
             self.hear(heard, draft);
@@ -288,18 +287,14 @@ impl RemapMenu {
         if !cells.any(can_bind) {
             return;
         }
-        let mut options = ListenerOptions::default()
-            .for_columns(cell.column.kind)
-            .with_reserved(draft.sheet().reserved());
-        let shape = draft.sheet().action(cell.row.action).shape;
-        options.planes = cell.row.arm.is_none() && shape == Shape::Plane;
+        let options = draft.listens_for(cell);
         self.busy = Busy::Listening(cell, self.listener(options));
         self.focus = Focus::Cell(cell);
         self.news.push(MenuNews::Listening(Some(cell)));
     }
 
     fn listener(&mut self, options: ListenerOptions) -> Box<Listener> {
-        let mut listener = Box::new(Listener::new(options, self.held.get()));
+        let mut listener = Box::new(Listener::new(options, &self.held));
         listener.tick(self.now);
         self.message.clear();
         listener

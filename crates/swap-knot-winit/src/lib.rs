@@ -10,6 +10,12 @@
 //!
 //! let mut adapter = Adapter::new();
 //! let mut events = Vec::new();
+//! let left = WindowEvent::MouseInput {
+//!     device_id: winit::event::DeviceId::dummy(),
+//!     state: winit::event::ElementState::Pressed,
+//!     button: winit::event::MouseButton::Left,
+//! };
+//! adapter.window_event(&left, Time::ZERO, |_| {});
 //! adapter.window_event(&WindowEvent::Focused(false), Time::ZERO, |e| events.push(e));
 //! assert_eq!(events[0].what, EventKind::FocusLost);
 //! assert_eq!(swap_knot_winit::place(winit::keyboard::KeyCode::KeyW), Some(Place::KeyW));
@@ -36,6 +42,8 @@ pub struct Adapter {
     /// The zones and on-screen sticks of the game, in physical pixels; none to begin with.
     pub zones: TouchZones,
     devices: Vec<winit::event::DeviceId>,
+    /// Keys and buttons that are down, as they come up.
+    down: Vec<(DeviceId, EventKind)>,
     /// What is left of a notch, to the right and up.
     wheel: [f64; 2],
 }
@@ -49,18 +57,33 @@ impl Adapter {
     /// Translates a window's event and hands what it means to `feed`, in order.
     ///
     /// - Keys come with their place and, going down, with the character they typed.
-    /// - Auto-repeat and events that winit makes up for keys held while focus changes are left out.
+    /// - Auto-repeat is left out.
+    /// - A lost focus is told of every device that the window was heard from, and then that all of
+    ///   its keys and buttons are up, since nobody tells of it later. A key that is still held when
+    ///   the focus comes back is told as [`EventKind::KeyHeld`], where winit knows (X11, Windows).
     /// - Keys that winit cannot place are left out.
     pub fn window_event(&mut self, event: &WindowEvent, at: Time, mut feed: impl FnMut(Event)) {
         match event {
             WindowEvent::KeyboardInput {
                 device_id,
                 event,
-                is_synthetic: false,
+                is_synthetic,
             } if !event.repeat => {
                 let device = self.device(*device_id);
-                if let Some(what) = key(event) {
-                    feed(Event { at, device, what });
+                match key(event) {
+                    Some(what) if !is_synthetic => {
+                        self.note(device, what);
+                        feed(Event { at, device, what });
+                    }
+                    // Made up by winit when focus changes: on the way out it comes before the loss
+                    // is told, which then tells of it; on the way in the key is held, not pressed.
+                    Some(EventKind::Key { place, down, .. }) if down => {
+                        let what = EventKind::KeyHeld { place };
+                        feed(Event { at, device, what });
+                        let (down, text) = (true, None);
+                        self.note(device, EventKind::Key { place, down, text });
+                    }
+                    _ => {}
                 }
             }
             WindowEvent::MouseInput {
@@ -72,6 +95,7 @@ impl Adapter {
                 if let Some(button) = mouse_button(*button) {
                     let down = *state == ElementState::Pressed;
                     let what = EventKind::MouseButton { button, down };
+                    self.note(device, what);
                     feed(Event { at, device, what });
                 }
             }
@@ -88,12 +112,45 @@ impl Adapter {
                 let device = self.device(touch.device_id);
                 self.touch(touch, |what| feed(Event { at, device, what }));
             }
-            WindowEvent::Focused(false) => feed(Event {
-                at,
-                device: DeviceId(0),
-                what: EventKind::FocusLost,
-            }),
+            WindowEvent::Focused(false) => {
+                for n in 0..self.devices.len() {
+                    let (device, what) = (number(n), EventKind::FocusLost);
+                    feed(Event { at, device, what });
+                }
+                for (device, what) in std::mem::take(&mut self.down) {
+                    feed(Event { at, device, what });
+                }
+            }
             _ => {}
+        }
+    }
+
+    /// Keeps which keys and buttons are down.
+    fn note(&mut self, device: DeviceId, what: EventKind) {
+        let (up, down) = match what {
+            EventKind::Key { place, down, .. } => {
+                let (up, text) = (false, None);
+                (
+                    EventKind::Key {
+                        place,
+                        down: up,
+                        text,
+                    },
+                    down,
+                )
+            }
+            EventKind::MouseButton { button, down } => (
+                EventKind::MouseButton {
+                    button,
+                    down: false,
+                },
+                down,
+            ),
+            _ => return,
+        };
+        self.down.retain(|known| *known != (device, up));
+        if down {
+            self.down.push((device, up));
         }
     }
 
@@ -133,7 +190,7 @@ impl Adapter {
             self.devices.push(id);
             self.devices.len() - 1
         });
-        DeviceId(u16::try_from(at).unwrap_or(u16::MAX))
+        number(at)
     }
 
     /// Whole notches out of what the wheel turned by.
@@ -154,6 +211,12 @@ impl Adapter {
             }
         }
     }
+}
+
+/// The number of the device that was heard of as that many others were known. The last ones share
+/// one, which stands for no device in particular elsewhere.
+fn number(at: usize) -> DeviceId {
+    DeviceId(u16::try_from(at).unwrap_or(u16::MAX).min(u16::MAX - 1))
 }
 
 /// What happened on a key, if winit knows where it is.

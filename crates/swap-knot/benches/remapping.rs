@@ -9,7 +9,7 @@ use std::hint::black_box;
 use std::time::{Duration, Instant};
 
 use swap_knot::{
-    Bound, Layout, Platform, Profile, Rig, Sheet, WRITING_PLACES, conflicts, conflicts_of,
+    Bound, Layout, Platform, Profile, Resolver, Rig, Sheet, WRITING_PLACES, conflicts, conflicts_of,
 };
 
 const ROUNDS: usize = 7;
@@ -35,8 +35,7 @@ fn main() {
             &sheet,
             &few[few.len() / 2],
             &few,
-            &layouts[0],
-            Platform::Other,
+            &Resolver::new(&layouts[0], Platform::Other),
         )
         .len()
     };

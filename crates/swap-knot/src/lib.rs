@@ -79,6 +79,7 @@ pub mod guide;
 mod input;
 mod layout;
 mod locker;
+mod name;
 mod nearest;
 mod profile;
 mod prompt;
@@ -90,17 +91,18 @@ mod text_place;
 
 // Inputs and their text.
 pub use input::{
-    Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, HidInput, Input,
-    InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES, PadButton, Place, Platform,
-    Side, Sign, Simulated, Stick, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry,
-    TraceError, WRITING_PLACES, is_writing_place,
+    Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, HidInput,
+    Input, InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES, PadButton, Place,
+    Platform, Relation, Side, Sign, Simulated, Stick, Time, TouchName, TouchNameError, TouchZones,
+    Trace, TraceEntry, TraceError, WRITING_PLACES, is_writing_place,
 };
 
 // Declare.
 pub use sheet::{
-    Action, ActionId, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover,
-    DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite, Preset,
-    Row, Shape, Sheet, SheetError, Situation, SituationId, Situations, Timing, TypedError,
+    Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
+    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite,
+    Preset, Row, RowRef, Shape, Sheet, SheetError, Situation, SituationId, SituationRef,
+    Situations, Timing, TypedError,
 };
 
 #[cfg(feature = "derive")]
@@ -110,7 +112,8 @@ pub use swap_knot_derive::{Actions, Situations};
 #[cfg(feature = "xkb")]
 pub use layout::XkbError;
 pub use layout::{
-    Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Typed,
+    Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Resolver, Typed,
+    Unworkable,
 };
 
 // Before shipping: what breaks on which layout.

@@ -11,7 +11,7 @@ use common::sheet;
 use proptest::prelude::*;
 use swap_knot::{
     Bound, Cell, Chord, ConflictClass, Input, Layout, Manner, Modifier, Place, Platform, Profile,
-    Rig, Sheet, conflicts, conflicts_of,
+    Resolver, Rig, Sheet, conflicts, conflicts_of,
 };
 
 const CHORDS: [&str; 18] = [
@@ -96,39 +96,107 @@ fn judge(a: &Bound, b: &Bound, layout: &Layout) -> Option<ConflictClass> {
     let held = |c: &Chord| c.held().iter().map(|&i| set(i)).collect::<Option<Vec<_>>>();
     let (x, y) = (set(a.chord.input())?, set(b.chord.input())?);
     let (held_a, held_b) = (held(&a.chord)?, held(&b.chord)?);
-    let touch = |p: &Vec<Input>, q: &Vec<Input>| p.iter().any(|k| q.contains(k));
+    let manners = (a.manner, b.manner);
+    // Whether one of them, tried in every order, is a part of another: no part used twice.
+    let met = within(&held_a, &held_b).or_else(|| within(&held_b, &held_a));
     if !touch(&x, &y) {
-        let member = |plain: &Vec<Input>, alone: bool, of: &Vec<Vec<Input>>| {
-            alone && of.iter().any(|h| touch(h, plain))
+        let member = |held: &[Keys], last: &Keys, of: &[Keys], manner: Manner| {
+            let mut all = held.to_vec();
+            all.push(last.clone());
+            // What happens only when it is let go is used up by the chord.
+            within(&all, of).is_some() && !matches!(manner, Manner::Tap | Manner::Release)
         };
-        let is = member(&x, held_a.is_empty(), &held_b) || member(&y, held_b.is_empty(), &held_a);
+        let is = member(&held_a, &x, &held_b, a.manner) || member(&held_b, &y, &held_a, b.manner);
         return is.then_some(ConflictClass::Member);
     }
-    let (short, long) = match held_a.len() <= held_b.len() {
-        true => (&held_a, &held_b),
-        false => (&held_b, &held_a),
+    let along = matches!(
+        manners,
+        (Manner::Tap, Manner::Hold) | (Manner::Hold, Manner::Tap)
+    );
+    let Some(same) = met else {
+        let crossing = held_a.len() == held_b.len() && !along;
+        return crossing.then_some(ConflictClass::Crossing);
     };
-    if !short.iter().all(|h| long.iter().any(|o| touch(h, o))) {
-        return None;
-    }
-    if short.len() < long.len() {
+    if held_a.len() != held_b.len() {
         return Some(ConflictClass::LongerHidesShorter);
     }
-    if matches!(
-        (a.manner, b.manner),
-        (Manner::Tap, Manner::Hold) | (Manner::Hold, Manner::Tap)
-    ) {
+    if along {
         return None;
     }
-    let equal = x == y && short.iter().all(|h| long.contains(h));
     let letter = |c: &Chord| c.inputs().any(|i| matches!(i, Input::Letter(_)));
-    Some(match equal {
+    Some(match same && x == y {
         false => ConflictClass::Side,
         true if a.chord != b.chord && (letter(&a.chord) || letter(&b.chord)) => {
             ConflictClass::ByLetter
         }
         true if a.manner != b.manner => ConflictClass::Manner,
         true => ConflictClass::Same,
+    })
+}
+
+type Keys = Vec<Input>;
+
+fn touch(p: &Keys, q: &Keys) -> bool {
+    p.iter().any(|k| q.contains(k))
+}
+
+/// Whether each part is another one of those, and if so whether all can be the very same.
+fn within(parts: &[Keys], of: &[Keys]) -> Option<bool> {
+    let Some((first, rest)) = parts.split_first() else {
+        return Some(true);
+    };
+    let ways = (0..of.len())
+        .filter(|&i| touch(first, &of[i]))
+        .filter_map(|i| {
+            let mut left = of.to_vec();
+            let here = left.remove(i);
+            Some(within(rest, &left)? && here == *first)
+        });
+    ways.max()
+}
+
+/// Every stack of the three situations, lowest first; the pause lies on top.
+fn stacks() -> Vec<Vec<usize>> {
+    (0..8)
+        .map(|bits| (0..3).filter(|s| bits >> s & 1 != 0).collect())
+        .collect()
+}
+
+fn is_live(situations: &[usize], stack: &[usize]) -> bool {
+    let covered = stack.contains(&2);
+    situations.is_empty()
+        || situations
+            .iter()
+            .any(|s| stack.contains(s) && (*s == 2 || !covered))
+}
+
+/// Whether on every stack with both live a longer chord is live that their parts together satisfy.
+fn is_hidden(drawn: &[Drawn], bindings: &[Bound], a: &Bound, b: &Bound, layout: &Layout) -> bool {
+    let set = |input| keys(input, layout);
+    let held = |c: &Chord| c.held().iter().filter_map(|&i| set(i)).collect::<Vec<_>>();
+    let (Some(x), Some(y)) = (set(a.chord.input()), set(b.chord.input())) else {
+        return false;
+    };
+    let mut parts = held(&a.chord);
+    parts.extend(held(&b.chord));
+    let inside = |p: &Keys, of: &Keys| p.iter().all(|k| of.contains(k));
+    let hides = |c: &&Bound| {
+        let own = held(&c.chord);
+        let Some(last) = set(c.chord.input()) else {
+            return false;
+        };
+        own.len() > held(&a.chord).len()
+            && own.len() == c.chord.held().len()
+            && own.iter().all(|of| parts.iter().any(|p| inside(p, of)))
+            && (inside(&x, &last) || inside(&y, &last))
+    };
+    let situations = |of: &Bound| &drawn[of.cell.row.action.index()].0;
+    let live = |of: &Bound, stack: &[usize]| is_live(situations(of), stack);
+    bindings.iter().filter(hides).any(|c| {
+        stacks()
+            .iter()
+            .filter(|s| live(a, s) && live(b, s))
+            .all(|s| live(c, s))
     })
 }
 
@@ -145,8 +213,11 @@ fn naive(drawn: &[Drawn], bindings: &[Bound], layouts: &[Layout]) -> Told {
             let found: Vec<(&Layout, ConflictClass)> = layouts
                 .iter()
                 .filter_map(|l| Some((l, judge(a, b, l)?)))
+                .filter(|(l, class)| {
+                    *class != ConflictClass::Crossing || !is_hidden(drawn, bindings, a, b, l)
+                })
                 .collect();
-            let Some((_, class)) = found.first() else {
+            let Some(class) = found.iter().map(|(_, class)| class).min() else {
                 continue;
             };
             let letter = |c: &Chord| c.inputs().any(|i| matches!(i, Input::Letter(_)));
@@ -185,7 +256,7 @@ proptest! {
         let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
         let fr = Layout::shipped("fr").unwrap();
         let candidate = &rig.bindings()[pick.index(rig.bindings().len())];
-        let one = conflicts_of(&sheet, candidate, rig.bindings(), &fr, Platform::Other);
+        let one = conflicts_of(&sheet, candidate, rig.bindings(), &Resolver::new(&fr, Platform::Other));
         let all = conflicts(&sheet, rig.bindings(), std::slice::from_ref(&fr), Platform::Other);
         let other = |first: Cell, second: Cell| if first == candidate.cell { second } else { first };
         let mut mine: Vec<_> = one.iter().map(|c| (c.second.cell, c.class)).collect();

@@ -285,9 +285,7 @@ fn hands_reach_their_half_and_stretch_is_told() {
     let reach = Reach::new(&sheet, rig(&sheet).bindings(), &us, Platform::Other);
     let out = |hand, mouse| {
         let names = reach.out_of_reach(hand, mouse).into_iter();
-        names
-            .map(|a| sheet.action(a).name.clone())
-            .collect::<Vec<_>>()
+        names.map(|a| sheet.row_name(a.into())).collect::<Vec<_>>()
     };
     assert_eq!(out(Hand::Left, true), ["far"]);
     assert_eq!(out(Hand::Left, false), ["far"]);

@@ -237,11 +237,13 @@ fn a_type_is_checked_against_the_sheet_in_both_directions() {
     let typed = sheet.typed::<Do>().unwrap();
     for one in Do::ALL {
         let name = Do::NAMES[*one as usize];
-        assert_eq!(typed.find(name), Some((*one).into()));
-        assert_eq!(typed.action(*one).name, name);
+        assert_eq!(typed.find(name), typed.id_of(*one));
+        assert_eq!(typed.action(*one).unwrap().name, name);
+        // Also in a sheet that was never checked, whatever its order.
+        assert_eq!(sheet.action(*one).unwrap().name, name);
     }
-    assert!(typed.may_share(Do::Horn.into(), Do::CastOff.into()));
-    let menu: Vec<&str> = typed.menu().map(|(_, a)| a.name.as_str()).collect();
+    assert!(typed.may_share(Do::Horn, Do::CastOff));
+    let menu: Vec<&str> = typed.actions().map(|(_, a)| a.name.as_str()).collect();
     assert_eq!(
         menu,
         ["cast-off", "lamp-2", "horn"],
@@ -265,7 +267,7 @@ fn sheets_join_and_a_clash_names_both_places() {
     let base = "reserved = \"Escape\"\n[situations.menu]\n[actions.confirm]\nsituation = \"menu\"\nbind = \"Enter\"\n";
     let own = "game = \"slack-water\"\nreserved = [\"F12\"]\n[situations.deck]\n[actions.horn]\nsituation = [\"deck\", \"menu\"]\nbind = \"KeyH\"\n";
     let sheet = Sheet::join(&[("base.toml", base), ("own.toml", own)]).unwrap();
-    let names: Vec<&str> = sheet.menu().map(|(_, a)| a.name.as_str()).collect();
+    let names: Vec<&str> = sheet.actions().map(|(_, a)| a.name.as_str()).collect();
     assert_eq!(
         (names, sheet.reserved().len()),
         (vec!["confirm", "horn"], 2)

@@ -9,7 +9,7 @@ use std::time::Duration;
 use common::{cell, chord, demo, small, us};
 use proptest::prelude::*;
 use swap_knot::{
-    Bind, Cell, Chord, ColumnKind, DeviceId, Draft, Event, EventKind, Heard, Input, Layout,
+    Bind, Cell, Chord, ColumnKind, DeviceId, Draft, Event, EventKind, Heard, Held, Input, Layout,
     Listener, ListenerOptions, MouseButton, PadButton, Place, Platform, Profile, Question, Refusal,
     Reset, Settle, Sheet, Stick, Time, conflicts,
 };
@@ -272,7 +272,7 @@ fn resetting_goes_back_at_every_level() {
         }
     };
     let cast_off = sheet.find("cast-off").unwrap();
-    let helm = sheet.action(sheet.find("horn").unwrap()).group;
+    let helm = sheet.action(sheet.find("horn").unwrap()).unwrap().group;
     for (what, left) in [
         (Reset::Cell(cell(&sheet, "cast-off keyboard-1")), 3),
         (Reset::Action(cast_off), 2),
@@ -316,8 +316,10 @@ fn pad(at: u64, button: PadButton, value: f32) -> Event {
 }
 
 /// What a listener says to some events, without the silence.
-fn heard(options: ListenerOptions, down: &[Input], events: &[Event]) -> Vec<Heard> {
-    let mut listener = Listener::new(options, down.iter().copied());
+fn heard(options: ListenerOptions, down: &[EventKind], events: &[Event]) -> Vec<Heard> {
+    let mut held = Held::new();
+    down.iter().for_each(|&what| held.feed(&event(0, what)));
+    let mut listener = Listener::new(options, &held);
     let all = events.iter().map(|e| listener.hear(e));
     all.filter(|h| *h != Heard::Nothing).collect()
 }
@@ -333,10 +335,7 @@ fn the_click_that_started_it_is_not_taken() {
             },
         )
     };
-    let down = [
-        Input::MouseButton(MouseButton::Left),
-        Input::Key(Place::KeyW),
-    ];
+    let down = [click(0, true).what, press(0, Place::KeyW, true).what];
     let events = [
         press(5, Place::KeyG, true), // still deaf
         click(10, false),
@@ -395,7 +394,7 @@ fn sticks_count_only_if_they_rested_first() {
     let right: Input = "pad:stick-left.right".parse().unwrap();
     let events = [stick(1, 0.9), stick(2, 0.1), stick(3, 0.5), stick(4, 0.8)];
     assert_eq!(
-        heard(ListenerOptions::default(), &[right], &events),
+        heard(ListenerOptions::default(), &[stick(0, 0.9).what], &events),
         [Heard::Chord(right.into())]
     );
     let trigger = [
@@ -435,7 +434,7 @@ fn it_cancels_refuses_and_times_out() {
             "Cancelled"
         ]
     );
-    let mut listener = Listener::new(options, []);
+    let mut listener = Listener::new(options, &Held::new());
     assert_eq!(listener.tick(Time::from_millis(100)), Heard::Nothing);
     assert_eq!(
         listener.time_left(Time::from_millis(1100)),

@@ -15,7 +15,7 @@ fn the_demo_sheet_says_what_it_declares() {
         (sheet.game(), sheet.title(), sheet.version()),
         ("slack-water", "Slack Water", 3)
     );
-    let walk = sheet.action(sheet.find("walk").unwrap());
+    let walk = sheet.action(sheet.find("walk").unwrap()).unwrap();
     assert_eq!((walk.shape, walk.essential), (Shape::Plane, true));
     assert_eq!(walk.arms(), [Arm::Left, Arm::Right, Arm::Down, Arm::Up]);
     assert_eq!(walk.arm_title(Arm::Up), "Walk to the bow");

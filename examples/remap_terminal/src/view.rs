@@ -25,7 +25,7 @@ pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
     let (mut lines, mut selected, mut group) = (Vec::new(), 0, None);
     for (n, row) in app.menu.rows().iter().enumerate() {
         if group.replace(row.group) != Some(row.group) {
-            let title = app.draft.sheet().group(row.group).title.clone();
+            let title = app.draft.sheet().group_title(row.group).to_owned();
             lines.push(Row::new([Cell::from(title.bold())]));
         }
         if n == app.at.0 {

@@ -125,8 +125,9 @@ impl App {
         events.extend(self.simulated.try_iter().map(|event| Event { at, ..event }));
         for event in &events {
             self.learn(event);
-            if !self.menu.event(event, &mut self.draft) {
-                self.seat.feed(event);
+            match self.menu.event(event, &mut self.draft) {
+                true => self.seat.overhear(event),
+                false => self.seat.feed(event),
             }
         }
     }
@@ -139,7 +140,7 @@ impl App {
                 let at = self.now();
                 self.seat.feed(&Event {
                     at,
-                    device: DeviceId(0),
+                    device: DeviceId::ALL,
                     what: EventKind::FocusLost,
                 });
                 self.report.say(match cell {

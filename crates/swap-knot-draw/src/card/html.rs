@@ -45,8 +45,8 @@ pub(super) fn page(card: &Card<'_>) -> String {
 /// A group with its rows. Writing to a String cannot fail.
 fn section(card: &Card<'_>, rows: &[MenuRow], out: &mut String) {
     let draft = card.draft;
-    let group = rows.first().map(|r| draft.sheet().group(r.group));
-    let title = group.map_or("", |g| g.title.as_str());
+    let group = rows.first().map(|r| draft.sheet().group_title(r.group));
+    let title = group.unwrap_or_default();
     let _ = writeln!(out, "<section>\n<h2>{}</h2>\n<table>", escaped(title));
     out.push_str("<thead><tr><th></th>");
     for kind in &card.kinds {

@@ -4,9 +4,7 @@ mod panels;
 
 use std::collections::BTreeMap;
 
-use swap_knot::{
-    Bound, Cell, ColumnKind, Draft, Input, Keycap, Origin, Place, Platform, SituationId,
-};
+use swap_knot::{Bound, Cell, ColumnKind, Draft, Input, Keycap, Origin, Place, SituationId};
 
 use crate::drawing::Drawing;
 use crate::pen::{Anchor, Look, Pen, Type};
@@ -92,7 +90,7 @@ impl<'a> KeyboardMap<'a> {
 
     fn heading(&self, pen: &mut Pen) {
         let (sheet, layout) = (self.draft.sheet(), self.draft.layout());
-        let place = self.situation.map(|s| sheet.situation(s).title.clone());
+        let place = (self.situation).and_then(|s| Some(sheet.situation(s)?.title.clone()));
         let title = match place {
             Some(place) => format!("{} · {place}", sheet.title()),
             None => sheet.title().to_owned(),
@@ -114,7 +112,8 @@ impl<'a> KeyboardMap<'a> {
     fn bindings(&self) -> impl Iterator<Item = &Bound> {
         let sheet = self.draft.sheet();
         self.draft.bindings().iter().filter(move |b| {
-            let live = &sheet.action(b.cell.row.action).situations;
+            let live = sheet.action(b.cell.row.action).map(|a| &a.situations[..]);
+            let live = live.unwrap_or_default();
             self.situation
                 .is_none_or(|s| live.is_empty() || live.contains(&s))
         })
@@ -142,17 +141,10 @@ impl<'a> KeyboardMap<'a> {
 
     /// What is on each key; either side of a modifier is on both.
     fn labels(&self) -> BTreeMap<Place, Vec<Label>> {
-        let layout = self.draft.layout();
         let conflicts = self.conflicts();
         let mut labels: BTreeMap<Place, Vec<Label>> = BTreeMap::new();
         for bound in self.bindings() {
-            let places: Vec<Place> = match bound.chord.input() {
-                Input::Key(place) => vec![place],
-                Input::Letter(letter) => layout.place_of(letter).into_iter().collect(),
-                Input::Modifier(m) => m.places(Platform::current()).to_vec(),
-                _ => continue,
-            };
-            for place in places {
+            for place in self.draft.resolver().places_of(bound.chord.input()) {
                 let label = self.label(bound, &conflicts);
                 labels.entry(place).or_default().push(label);
             }
@@ -327,7 +319,8 @@ impl<'a> KeyboardMap<'a> {
 
 /// The position of a binding's group among the menu's headings.
 fn group_index(draft: &Draft, bound: &Bound) -> usize {
-    draft.sheet().action(bound.cell.row.action).group.index()
+    let action = draft.sheet().action(bound.cell.row.action);
+    action.map_or(0, |a| a.group.index())
 }
 
 /// Whether a binding is on a key.

@@ -20,7 +20,7 @@ fn main() -> Result<(), Box<dyn Error>> {
         .typed::<Action>()?
         .typed_situations::<Situation>()?;
     let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
-    seat.set_situations(&[Situation::Deck.into()]);
+    seat.set_situations(&[Situation::Deck]);
 
     let mut far = [0.0, 0.0];
     seat.replay(

@@ -2,12 +2,12 @@
 
 use std::collections::HashMap;
 
-use super::compare::{Resolved, compare, has_letter, whole};
-use super::{Conflict, Party};
-use crate::input::{Chord, Input, Modifier, Place, Platform};
-use crate::layout::Layout;
-use crate::rig::Bound;
-use crate::sheet::{Action, Sheet, SituationId};
+use super::compare::{Resolved, compare, has_letter};
+use super::{Conflict, ConflictClass, Party};
+use crate::input::{Chord, InHand, Input, Modifier, Place, Platform};
+use crate::layout::{Layout, Resolver};
+use crate::rig::{Bound, Placed, Together, Uses, neighbours, silenced, together};
+use crate::sheet::{Action, Cover, Sheet, SituationId};
 
 /// Every conflict and notice among bindings, on any of the layouts, in the order of the sheet.
 ///
@@ -25,53 +25,166 @@ pub fn conflicts(
     } else {
         layouts
     };
+    let bindings: Vec<&Bound> = own(sheet, bindings).collect();
     let neighbours = neighbours(sheet);
     let mut found = Found::default();
-    let mut pair = |a: &Resolved<'_>, b: &Resolved<'_>, group: Option<usize>| {
-        let (a, b) = if a.bound.cell < b.bound.cell {
-            (a, b)
-        } else {
-            (b, a)
-        };
-        if !sheet.may_share(action(a), action(b)) {
-            found.pair(sheet, a, b, group);
-        }
-    };
     // What does not depend on the layout is judged once, on the first one.
     let (lettered, fixed): (Vec<&Bound>, Vec<&Bound>) =
         bindings.iter().partition(|b| has_letter(&b.chord));
-    let fixed = resolve(&fixed, &layouts[0], platform);
+    let on = |layout: &Layout| Resolver::new(layout, platform);
+    let fixed = resolve(sheet, &fixed, &on(&layouts[0]));
     let index = Index::new(sheet, &fixed);
+    // Unless a letter decides on some layout what a situation takes for itself.
+    let by_letter = lettered.iter().any(|b| is_used(sheet, b));
+    let mut doubtful: Vec<(usize, usize)> = Vec::new();
+    let world = World::new(sheet, fixed.iter().collect());
     for (at, a) in fixed.iter().enumerate() {
         index.each_near(sheet, &neighbours, a, |other| {
-            if other > at {
-                pair(a, &fixed[other], None);
+            let b = &fixed[other];
+            if other <= at || sheet.may_share(action(a), action(b)) {
+                return;
+            }
+            match by_letter {
+                true if world.meet(a, b).is_some() => doubtful.push((at, other)),
+                true => {}
+                false => found.pair(&world, ordered(a, b), None),
             }
         });
     }
     // Layouts that have all the letters at the same places are judged together.
     let groups = alike(&lettered, layouts);
     for (group, members) in groups.iter().enumerate() {
-        let letters = resolve(&lettered, &layouts[members[0]], platform);
+        let letters = resolve(sheet, &lettered, &on(&layouts[members[0]]));
         let own = Index::new(sheet, &letters);
+        let world = World::new(sheet, letters.iter().chain(&fixed).collect());
+        let mut pair = |a, b| {
+            if !sheet.may_share(action(a), action(b)) {
+                found.pair(&world, ordered(a, b), Some(group));
+            }
+        };
+        for &(a, b) in &doubtful {
+            pair(&fixed[a], &fixed[b]);
+        }
         for (at, a) in letters.iter().enumerate() {
             own.each_near(sheet, &neighbours, a, |other| {
                 if other > at {
-                    pair(a, &letters[other], Some(group));
+                    pair(a, &letters[other]);
                 }
             });
-            index.each_near(sheet, &neighbours, a, |other| {
-                pair(a, &fixed[other], Some(group));
-            });
+            index.each_near(sheet, &neighbours, a, |other| pair(a, &fixed[other]));
         }
     }
     found.finish(&groups, layouts)
 }
 
-fn resolve<'a>(bindings: &[&'a Bound], layout: &Layout, platform: Platform) -> Vec<Resolved<'a>> {
+/// The bindings that are of this sheet.
+fn own<'b>(sheet: &Sheet, bindings: &'b [Bound]) -> impl Iterator<Item = &'b Bound> {
+    bindings.iter().filter(|b| sheet.has_row(b.cell.row))
+}
+
+/// Whether a binding is used by a situation that covers only what it uses.
+fn is_used(sheet: &Sheet, bound: &Bound) -> bool {
+    let mut situations = sheet.declared(bound.cell.row.action).situations.iter();
+    situations.any(|s| sheet.declared_situation(*s).cover == Cover::Used)
+}
+
+fn ordered<'p, 'a>(
+    a: &'p Resolved<'a>,
+    b: &'p Resolved<'a>,
+) -> (&'p Resolved<'a>, &'p Resolved<'a>) {
+    if a.bound.cell < b.bound.cell {
+        (a, b)
+    } else {
+        (b, a)
+    }
+}
+
+fn resolve<'a>(sheet: &Sheet, bindings: &[&'a Bound], on: &Resolver) -> Vec<Resolved<'a>> {
     let all = bindings.iter();
-    all.filter_map(|b| Resolved::new(b, layout, platform))
-        .collect()
+    all.filter_map(|b| Resolved::new(sheet, b, on)).collect()
+}
+
+/// All bindings on one layout, for what depends on more than the two that meet.
+struct World<'r, 'a> {
+    sheet: &'r Sheet,
+    all: Vec<&'r Resolved<'a>>,
+    uses: Uses<'r>,
+}
+
+impl<'r, 'a> World<'r, 'a> {
+    fn new(sheet: &'r Sheet, all: Vec<&'r Resolved<'a>>) -> World<'r, 'a> {
+        let uses = Uses::new(sheet, all.iter().map(|r| r.placed()));
+        World { sheet, all, uses }
+    }
+
+    /// How two bindings meet and where, if both can be live and one gesture works both.
+    fn meet(&self, a: &Resolved<'_>, b: &Resolved<'_>) -> Option<(ConflictClass, Together)> {
+        let (row, other) = (a.bound.cell.row, b.bound.cell.row);
+        // One action may be on one input twice; only its arms can be in each other's way.
+        let both_arms = row.arm.is_some() && other.arm.is_some() && row != other;
+        if row.action == other.action && !both_arms {
+            return None;
+        }
+        let class = compare(a, b)?;
+        let (a_at, b_at) = (a.placed(), b.placed());
+        let place = together(self.sheet, &self.uses, &a_at, &b_at).next()?;
+        let hidden = class == ConflictClass::Crossing && self.is_hidden(a, b);
+        (!hidden).then_some((class, place))
+    }
+
+    /// Whether a crossing never comes about, since what both hold together is a longer chord that
+    /// is live wherever they are.
+    fn is_hidden(&self, a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
+        let parts = || a.chord.held.iter().chain(&b.chord.held);
+        let all_in = |part: &InHand, of: &InHand| {
+            part.leaves().iter().all(|leaf| of.leaves().contains(leaf))
+        };
+        let (a_at, b_at) = (a.placed(), b.placed());
+        self.all.iter().any(|c| {
+            let longer = c.chord.held.len() > a.chord.held.len() && !c.bound.strict;
+            longer
+                && (all_in(&a.chord.input, &c.chord.input)
+                    || all_in(&b.chord.input, &c.chord.input))
+                && (c.chord.held.iter()).all(|of| parts().any(|part| all_in(part, of)))
+                && self.is_live_with(&c.placed(), &a_at, &b_at)
+        })
+    }
+
+    /// Whether a binding is live on every stack on which two others both are: wherever these meet,
+    /// it is live by the same situation as one of them, and nothing silences it that does not
+    /// silence that one.
+    fn is_live_with(&self, c: &Placed<'_>, a: &Placed<'_>, b: &Placed<'_>) -> bool {
+        let sheet = self.sheet;
+        let situations = |of: &Placed<'_>| &sheet.declared(of.action).situations;
+        // Whether a situation on the stack silences what is live by another one, or always.
+        let silences = |s, of: &Placed<'_>, by: Option<SituationId>| {
+            let on_it = silenced(sheet, &self.uses, s, of);
+            match by {
+                None => on_it.typed,
+                Some(by) if sheet.is_over(s, by) => on_it.typed || on_it.covered,
+                Some(by) => on_it.typed && sheet.are_beside(s, by),
+            }
+        };
+        let both = |place| match place {
+            Together::Always => (vec![], None, None),
+            Together::While(s) if situations(a).is_empty() => (vec![s], None, Some(s)),
+            Together::While(s) => (vec![s], Some(s), None),
+            Together::In(x, y) => (vec![x, y], Some(x), Some(y)),
+        };
+        !sheet.declared(c.action).off
+            && together(sheet, &self.uses, a, b).all(|place| {
+                let (stack, by_a, by_b) = both(place);
+                let may_stand = |s| stack.iter().all(|&o| sheet.may_stand_with(s, o));
+                let goes_along = |by| {
+                    let mut others = sheet.situations().map(|(s, _)| s).filter(|&s| may_stand(s));
+                    others.all(|s| {
+                        silences(s, a, by_a) || silences(s, b, by_b) || !silences(s, c, by)
+                    })
+                };
+                let mut here = stack.iter().filter(|s| situations(c).contains(s));
+                (situations(c).is_empty() && goes_along(None)) || here.any(|&s| goes_along(Some(s)))
+            })
+    }
 }
 
 /// The layouts, by position, in groups that have every letter of the bindings at the same place.
@@ -103,22 +216,27 @@ pub fn conflicts_of(
     sheet: &Sheet,
     candidate: &Bound,
     bindings: &[Bound],
-    layout: &Layout,
-    platform: Platform,
+    on: &Resolver,
 ) -> Vec<Conflict> {
     let mut found = Found::default();
-    if let Some(a) = Resolved::new(candidate, layout, platform) {
-        let near = Near::new(&a, layout, platform);
-        for other in bindings
-            .iter()
-            .filter(|b| near.touches(&b.chord) && b.cell != candidate.cell)
-        {
-            if let Some(b) = Resolved::new(other, layout, platform) {
-                found.pair(sheet, &a, &b, None);
-            }
+    if !sheet.has_row(candidate.cell.row) {
+        return Vec::new();
+    }
+    if let Some(a) = Resolved::new(sheet, candidate, on) {
+        let near = Near::new(&a, on);
+        // What a situation takes for itself depends on bindings that touch either of the two.
+        let used = |b: &&Bound| near.touches(&b.chord) || is_used(sheet, b);
+        let others: Vec<&Bound> = own(sheet, bindings)
+            .filter(|b| b.cell != candidate.cell)
+            .filter(used)
+            .collect();
+        let others = resolve(sheet, &others, on);
+        let world = World::new(sheet, others.iter().chain([&a]).collect());
+        for b in others.iter().filter(|b| near.touches(&b.bound.chord)) {
+            found.pair(&world, (&a, b), None);
         }
     }
-    found.finish(&[], std::slice::from_ref(layout))
+    found.finish(&[], std::slice::from_ref(on.layout()))
 }
 
 /// What a candidate touches, to pass over quickly what it has nothing to do with.
@@ -128,8 +246,11 @@ struct Near {
 }
 
 impl Near {
-    fn new(of: &Resolved<'_>, layout: &Layout, platform: Platform) -> Near {
+    fn new(of: &Resolved<'_>, on: &Resolver) -> Near {
+        let (layout, platform) = (on.layout(), on.platform());
         let mut inputs: Vec<Input> = keys_of(of).collect();
+        // Wholes are found under the names of their parts.
+        inputs.extend(of.bound.chord.inputs());
         let mut letters = Vec::new();
         for key in inputs.clone() {
             if let Input::Key(place) = key {
@@ -145,7 +266,10 @@ impl Near {
     fn touches(&self, chord: &Chord) -> bool {
         chord.inputs().any(|input| match input {
             Input::Letter(letter) => self.letters.contains(&letter),
-            other => self.inputs.contains(&whole(other)),
+            other => {
+                let parts = InHand::of_fixed(other);
+                parts.leaves().iter().any(|leaf| self.inputs.contains(leaf))
+            }
         })
     }
 }
@@ -154,22 +278,11 @@ fn action(of: &Resolved<'_>) -> crate::sheet::ActionId {
     of.bound.cell.row.action
 }
 
-/// Every key that a binding touches, parts under the name of their whole.
+/// Everything in hand that a binding touches.
 fn keys_of<'a>(of: &'a Resolved<'_>) -> impl Iterator<Item = Input> + 'a {
-    let all = of.held.iter().chain([&of.input]);
-    all.flat_map(|&[a, b]| {
-        let second = (a != b).then_some(whole(b));
-        std::iter::once(whole(a)).chain(second)
-    })
-}
-
-/// For each situation those in which an action can be live beside it, itself included.
-fn neighbours(sheet: &Sheet) -> Vec<Vec<SituationId>> {
-    let near = |a: SituationId| {
-        let all = sheet.situations().map(|(b, _)| b);
-        all.filter(|&b| sheet.situations_meet(a, b)).collect()
-    };
-    sheet.situations().map(|(a, _)| near(a)).collect()
+    of.chord
+        .parts()
+        .flat_map(|part| part.leaves().iter().copied())
 }
 
 /// Bindings by the keys that they touch and the situations that they are live in, so that the check
@@ -194,7 +307,7 @@ impl Index {
             all: HashMap::new(),
         };
         for (i, of) in resolved.iter().enumerate() {
-            let action = sheet.action(action(of));
+            let action = sheet.declared(action(of));
             for key in keys_of(of) {
                 index.all.entry(key).or_default().push(i);
                 if is_wide(action) {
@@ -218,7 +331,7 @@ impl Index {
         of: &Resolved<'_>,
         mut each: impl FnMut(usize),
     ) {
-        let action = sheet.action(action(of));
+        let action = sheet.declared(action(of));
         for key in keys_of(of) {
             if is_wide(action) {
                 self.all
@@ -255,31 +368,33 @@ struct Found {
 }
 
 impl Found {
-    fn pair(&mut self, sheet: &Sheet, a: &Resolved<'_>, b: &Resolved<'_>, group: Option<usize>) {
+    fn pair(
+        &mut self,
+        world: &World<'_, '_>,
+        (a, b): (&Resolved<'_>, &Resolved<'_>),
+        group: Option<usize>,
+    ) {
+        let Some((class, place)) = world.meet(a, b) else {
+            return;
+        };
         let (x, y) = (a.bound, b.bound);
-        let (row, other) = (x.cell.row, y.cell.row);
-        // One action may be on one input twice; only its arms can be in each other's way.
-        let both_arms = row.arm.is_some() && other.arm.is_some() && row != other;
-        if row.action == other.action && !both_arms {
-            return;
-        }
-        let Some(class) = compare(a, b) else { return };
-        if !sheet.can_meet(row.action, other.action) {
-            return;
-        }
-        let key = (x.cell, y.cell);
-        let at = *self.by_pair.entry(key).or_insert_with(|| {
-            let (first, second) = (sheet.action(row.action), sheet.action(other.action));
+        let at = *self.by_pair.entry((x.cell, y.cell)).or_insert_with(|| {
             self.list.push(Conflict {
                 class,
                 first: party(x),
                 second: party(y),
-                situations: sheet.meeting(first, second),
+                situations: match place {
+                    Together::Always | Together::While(_) => None,
+                    Together::In(x, y) => Some((x, y)),
+                },
                 layouts: Vec::new(),
             });
             self.groups.push(Vec::new());
             self.list.len() - 1
         });
+        // What is a notice on one layout may be a conflict on another.
+        let told = &mut self.list[at];
+        told.class = told.class.min(class);
         let known = &mut self.groups[at];
         // Groups come in order, so the same one again is the last one.
         if let Some(group) = group.filter(|g| known.last() != Some(g)) {
@@ -290,9 +405,11 @@ impl Found {
     /// The conflicts in the order of their cells; what exists on all layouts names none.
     fn finish(mut self, groups: &[Vec<usize>], layouts: &[Layout]) -> Vec<Conflict> {
         for (conflict, on) in self.list.iter_mut().zip(&self.groups) {
-            let same_text = conflict.first.chord == conflict.second.chord;
+            let (x, y) = (&conflict.first.chord, &conflict.second.chord);
+            let by_letter = x != y && (has_letter(x) || has_letter(y));
             let mut on: Vec<usize> = on.iter().flat_map(|&g| &groups[g]).copied().collect();
-            if !same_text && (layouts.len() == 1 || on.len() < layouts.len()) {
+            let some = !on.is_empty() && on.len() < layouts.len();
+            if (x != y && some) || (by_letter && layouts.len() == 1) {
                 on.sort_unstable();
                 let names = on.iter().map(|&n| layouts[n].name().to_owned());
                 conflict.layouts = names.collect();

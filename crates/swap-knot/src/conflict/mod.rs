@@ -32,6 +32,8 @@ pub enum ConflictClass {
     LongerHidesShorter,
     /// One is worked by an input that the other wants held.
     Member,
+    /// With what both want held, one input works both.
+    Crossing,
 }
 
 impl ConflictClass {
@@ -39,7 +41,7 @@ impl ConflictClass {
     pub const fn is_conflict(self) -> bool {
         !matches!(
             self,
-            ConflictClass::LongerHidesShorter | ConflictClass::Member
+            ConflictClass::LongerHidesShorter | ConflictClass::Member | ConflictClass::Crossing
         )
     }
 }
@@ -110,15 +112,15 @@ impl Conflict {
                 format!("{x} and {y}: while the longer is held, {longer} happens and not {shorter}")
             }
             ConflictClass::Member => format!("{a} is on {x} and {b} on {y}, so both can happen"),
+            ConflictClass::Crossing => {
+                format!("{a} is on {x} and {b} on {y}: with both held, both happen")
+            }
         };
+        let name = |s: SituationId| &sheet.declared_situation(s).name;
+        // Writing to a String cannot fail.
         let _ = match self.situations {
-            Some((s, o)) if s == o => write!(text, ", in `{}`", sheet.situation(s).name),
-            Some((s, o)) => write!(
-                text,
-                ", in `{}` and `{}`",
-                sheet.situation(s).name,
-                sheet.situation(o).name
-            ),
+            Some((s, o)) if s == o => write!(text, ", in `{}`", name(s)),
+            Some((s, o)) => write!(text, ", in `{}` and `{}`", name(s), name(o)),
             None => Ok(()),
         };
         text

@@ -31,7 +31,7 @@ impl Draft {
     /// # Errors
     /// When the columns are for different devices, or the action cannot be changed.
     pub fn exchange(&mut self, row: Row, a: Column, b: Column) -> Result<(), Refusal> {
-        self.check_fixed(row)?;
+        self.check_row(row)?;
         if a.kind != b.kind {
             let why = format!("columns {a} and {b} are for different devices");
             return Err(Refusal::NotOffered(why));
@@ -94,7 +94,7 @@ impl Draft {
             let values = [("title", &*title), ("after", &new), ("before", &old)];
             lines.push(self.words.fill("change", &values));
         }
-        for (_, action) in self.sheet.menu() {
+        for (_, action) in self.sheet.actions() {
             let of = |p: &crate::Profile| p.toggle(&action.name).unwrap_or(action.toggle);
             if of(before) != of(after) {
                 let id = if of(after) { "toggle-on" } else { "toggle-off" };
@@ -120,23 +120,20 @@ impl Draft {
         lines
     }
 
-    /// The cells that an input or chord stands in, for "what is on this key?".
+    /// The cells that an input or chord stands in, for "what is on this key?": a single input is
+    /// found wherever it has to do with a part of a chord.
     pub fn cells_on(&self, chord: &Chord) -> Vec<Cell> {
-        let place = |c: &Chord| -> Vec<String> {
-            let one = |i| match i {
-                crate::Input::Letter(letter) => match self.layout.place_of(letter) {
-                    Some(place) => crate::Input::Key(place).to_string(),
-                    None => i.to_string(),
-                },
-                other => other.to_string(),
-            };
-            c.inputs().map(one).collect()
+        let Ok(wanted) = self.on.chord(chord) else {
+            return Vec::new();
         };
-        let wanted = place(chord);
         let on = |b: &&crate::Bound| {
-            let has = place(&b.chord);
-            // A single input is found in every chord that it is part of.
-            has == wanted || (chord.is_plain() && wanted.iter().all(|w| has.contains(w)))
+            let Ok(has) = self.on.chord(&b.chord) else {
+                return false;
+            };
+            match chord.is_plain() {
+                true => has.parts().any(|p| p.relation(&wanted.input).is_some()),
+                false => has == wanted,
+            }
         };
         self.bindings.iter().filter(on).map(|b| b.cell).collect()
     }

@@ -22,7 +22,7 @@ pub(super) fn first_unbound(sheet: &Sheet, bindings: &[Bound]) -> Option<(Row, C
                 b.cell.column.kind == kind && (b.cell.row == row || b.cell.row.arm.is_none())
             };
             let arms_instead = || {
-                let arms = sheet.action(id).arms();
+                let arms = sheet.declared(id).arms();
                 row.arm.is_none()
                     && !arms.is_empty()
                     && arms.iter().all(|&arm| {

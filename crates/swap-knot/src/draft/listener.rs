@@ -3,8 +3,10 @@
 use std::time::Duration;
 
 use crate::input::{
-    Chord, Direction, Event, EventKind, HidInput, Input, MAX_HELD, Modifier, PadButton, Sign, Time,
+    Change, Chord, Control, DeviceId, Event, EventKind, Held, Input, MAX_HELD, Modifier, PadButton,
+    Time,
 };
+use crate::layout::{Layout, Resolver};
 use crate::sheet::ColumnKind;
 
 /// How far an analog input has to go to be meant.
@@ -28,6 +30,8 @@ pub struct ListenerOptions {
     pub reserved: Vec<Input>,
     /// When to give up; `None` waits for ever.
     pub timeout: Option<Duration>,
+    /// Which keys the inputs that cancel or are reserved are.
+    pub on: Resolver,
 }
 
 impl Default for ListenerOptions {
@@ -39,6 +43,7 @@ impl Default for ListenerOptions {
             cancel: vec![Input::Key(crate::input::Place::Escape)],
             reserved: Vec::new(),
             timeout: Some(Duration::from_secs(10)),
+            on: Layout::us().into(),
         }
     }
 }
@@ -52,12 +57,12 @@ impl Default for ListenerOptions {
 pub struct Listener {
     options: ListenerOptions,
     started: Option<Time>,
-    /// Down since before it started; it is deaf until they are up.
-    before: Vec<Input>,
+    /// What was down when it started is spent there.
+    book: Held,
+    /// It is deaf until everything that was down when it started has been at rest.
+    armed: bool,
     /// Down since it started, in order.
-    held: Vec<Input>,
-    /// Analog inputs that did not come back to rest yet.
-    away: Vec<Input>,
+    held: Vec<(Control, Input)>,
     moved: f32,
 }
 
@@ -91,24 +96,28 @@ pub enum Heard {
 }
 
 impl Listener {
-    /// Starts listening. `down` are the inputs that are down now, see
-    /// [`Seat::inputs_down`](crate::Seat::inputs_down).
-    pub fn new(options: ListenerOptions, down: impl IntoIterator<Item = Input>) -> Listener {
-        let before: Vec<Input> = down.into_iter().collect();
-        let away = before.iter().copied().filter(|&i| is_analog(i)).collect();
+    /// Starts listening. `held` is what is held now, see [`Seat::held`](crate::Seat::held).
+    pub fn new(options: ListenerOptions, held: &Held) -> Listener {
+        let mut book = held.clone().with_thresholds(MEANT, REST);
+        book.spend(DeviceId::ALL);
         Listener {
             options,
             started: None,
-            before,
+            book,
+            armed: false,
             held: Vec::new(),
-            away,
             moved: 0.0,
         }
     }
 
     /// What is held so far, in the order in which it went down.
-    pub fn held(&self) -> &[Input] {
-        &self.held
+    pub fn held(&self) -> impl ExactSizeIterator<Item = Input> + '_ {
+        self.held.iter().map(|(_, input)| *input)
+    }
+
+    /// Whether it takes inputs by now: everything that was down when it started is up again.
+    pub fn is_armed(&self) -> bool {
+        self.armed || !self.book.waits_for_rest()
     }
 
     /// The time left; `None` without a timeout.
@@ -132,112 +141,89 @@ impl Listener {
         if self.tick(event.at) == Heard::TimedOut {
             return Heard::TimedOut;
         }
-        match event.what {
-            EventKind::Key { place, down, .. } => self.button(Input::Key(place), down),
-            EventKind::MouseButton { button, down } => {
-                self.button(Input::MouseButton(button), down)
+        self.armed |= !self.book.waits_for_rest();
+        let Some(what) = event.what.in_range() else {
+            return Heard::Nothing;
+        };
+        match what {
+            EventKind::Wheel { direction } if self.armed => {
+                return self.complete(Input::Wheel(direction));
             }
-            EventKind::Wheel { direction } if self.before.is_empty() => {
-                self.complete(Input::Wheel(direction))
-            }
-            EventKind::MouseMove { x, y } if self.options.planes && self.before.is_empty() => {
+            EventKind::MouseMove { x, y } if self.options.planes && self.armed => {
                 self.moved += x.abs() + y.abs();
-                match self.moved > MOVE_FAR {
+                return match self.moved > MOVE_FAR {
                     true => self.complete(Input::MouseMove),
                     false => Heard::Nothing,
-                }
+                };
             }
-            EventKind::PadButton { button, value } if button.is_trigger() => {
-                self.analog(Input::PadButton(button), value)
-            }
-            EventKind::PadButton { button, value } => {
-                self.button(Input::PadButton(button), value >= 0.5)
-            }
-            EventKind::PadStick { stick, x, y } if self.options.planes => {
-                self.analog(Input::PadStick(stick), x.hypot(y))
-            }
-            EventKind::PadStick { stick, x, y } => {
-                let half = |d: Direction| (Input::PadStickHalf(stick, d), d.part_of([x, y]));
-                self.strongest(Direction::ALL.map(half))
-            }
-            EventKind::HidButton { number, down } => {
-                self.button(Input::Hid(HidInput::Button(number)), down)
-            }
-            EventKind::HidHat { direction, down } => {
-                self.button(Input::Hid(HidInput::Hat(direction)), down)
-            }
-            EventKind::HidAxis { axis, value } => self.strongest([
-                (
-                    Input::Hid(HidInput::Half(axis, Sign::Positive)),
-                    value.max(0.0),
-                ),
-                (
-                    Input::Hid(HidInput::Half(axis, Sign::Negative)),
-                    (-value).max(0.0),
-                ),
-            ]),
-            EventKind::Touch { name, down } => self.button(Input::Touch(name), down),
-            EventKind::FocusLost | EventKind::Unplugged => {
-                self.before.clear();
-                self.held.clear();
-                self.away.clear();
-                Heard::Nothing
-            }
-            EventKind::Wheel { .. }
-            | EventKind::MouseMove { .. }
-            | EventKind::TouchStick { .. } => Heard::Nothing,
+            _ => {}
         }
-    }
-
-    /// Of the directions of one stick or axis, the one that is furthest in; the others only come
-    /// to rest.
-    fn strongest<const N: usize>(&mut self, parts: [(Input, f32); N]) -> Heard {
-        let mut heard = Heard::Nothing;
-        let strongest = parts.iter().copied().max_by(|a, b| a.1.total_cmp(&b.1));
-        for (input, value) in parts {
-            let counts = strongest.is_some_and(|(s, _)| s == input);
-            let now = self.analog(input, if counts { value } else { value.min(REST) });
-            if now != Heard::Nothing {
-                heard = now;
+        let mut changes: Vec<(Control, Change)> = Vec::new();
+        self.book.follow(event, |control, change| {
+            if change != Change::Nothing {
+                changes.push((control, change));
             }
-        }
-        heard
-    }
-
-    /// An analog input: down past a threshold, but only if it rested first.
-    fn analog(&mut self, input: Input, value: f32) -> Heard {
-        if value < REST {
-            self.away.retain(|i| *i != input);
-            self.before.retain(|i| *i != input);
-            if self.held.contains(&input) {
-                return self.button(input, false);
-            }
-            return Heard::Nothing;
-        }
-        if value >= MEANT && !self.away.contains(&input) {
-            self.away.push(input);
-            return self.button(input, true);
-        }
-        Heard::Nothing
-    }
-
-    fn button(&mut self, input: Input, down: bool) -> Heard {
-        if !down {
-            self.before.retain(|i| *i != input);
-            let was_held = self.held.contains(&input);
-            return match was_held {
-                true => self.let_go(input),
-                false => Heard::Nothing,
+        });
+        // What a lost device held is not held any more, and nothing was meant by it.
+        if matches!(what, EventKind::FocusLost | EventKind::Unplugged) {
+            let before = self.held.len();
+            let book = &self.book;
+            self.held.retain(|(control, _)| book.is_down(*control));
+            return match self.held.len() == before {
+                true => Heard::Nothing,
+                false => Heard::Holding,
             };
         }
-        if !self.before.is_empty() || self.held.contains(&input) {
+        if !self.armed {
             return Heard::Nothing;
         }
-        if self.options.cancel.contains(&input) {
+        if let Some((control, _)) = self.strongest(&changes) {
+            return self.pressed(control, self.input_of(control, &what));
+        }
+        let up = changes.iter().find(|(control, change)| {
+            matches!(change, Change::Up { last: true }) && self.position(*control).is_some()
+        });
+        match up {
+            Some((control, _)) => self.let_go(*control),
+            None => Heard::Nothing,
+        }
+    }
+
+    /// Of what went down by one event, that which is furthest in: of the directions of a stick.
+    fn strongest(&self, changes: &[(Control, Change)]) -> Option<(Control, Change)> {
+        let down = changes
+            .iter()
+            .filter(|(_, change)| matches!(change, Change::Down { first: true }));
+        let far = |control: Control| {
+            let [x, y] = self.book.level(control);
+            x.hypot(y)
+        };
+        down.copied().max_by(|a, b| far(a.0).total_cmp(&far(b.0)))
+    }
+
+    /// What is bound by a control: a direction of a stick, or the stick where planes are meant.
+    fn input_of(&self, control: Control, what: &EventKind) -> Input {
+        match *what {
+            EventKind::PadStick { stick, .. } if self.options.planes => Input::PadStick(stick),
+            EventKind::Touch { name, .. } | EventKind::TouchStick { name, .. } => {
+                Input::Touch(name)
+            }
+            _ => control.input().unwrap_or(Input::MouseMove),
+        }
+    }
+
+    fn position(&self, control: Control) -> Option<usize> {
+        self.held.iter().position(|(c, _)| *c == control)
+    }
+
+    fn pressed(&mut self, control: Control, input: Input) -> Heard {
+        let on = &self.options.on;
+        let cancels = |i: &&Input| on.relation(input, **i).is_some();
+        if self.options.cancel.iter().any(|i| cancels(&i)) {
             return Heard::Cancelled;
         }
         if can_wait(input) && self.held.len() < MAX_HELD {
-            self.held.push(input);
+            self.held.push((control, input));
             return Heard::Holding;
         }
         self.complete(input)
@@ -245,38 +231,39 @@ impl Listener {
 
     /// A part that was held came up before anything completed the chord: it is what was meant,
     /// with whatever else is held.
-    fn let_go(&mut self, input: Input) -> Heard {
-        self.held.retain(|i| *i != input);
+    fn let_go(&mut self, control: Control) -> Heard {
+        let Some(at) = self.position(control) else {
+            return Heard::Nothing;
+        };
+        let (_, input) = self.held.remove(at);
         self.complete(input)
     }
 
     fn complete(&mut self, input: Input) -> Heard {
-        let is_reserved = |i: &&Input| self.options.reserved.contains(i);
-        let reserved = self.held.iter().chain([&input]).find(is_reserved).copied();
-        if let Some(part) = reserved {
-            self.held.clear();
-            return Heard::Refused(RefusedInput::Reserved(part));
-        }
-        if let Some(kind) = self.options.columns
-            && ColumnKind::of(input.device_kind()) != kind
-        {
-            self.held.clear();
-            return Heard::Refused(RefusedInput::OtherColumn(input, kind));
-        }
         let held = std::mem::take(&mut self.held);
+        // Whatever is still down belongs to this chord, and begins no other one.
+        self.book.spend(DeviceId::ALL);
         // Chords are told by either side of a modifier; a modifier alone by its own side.
-        let either = held.into_iter().map(|i| match i {
+        let either = held.into_iter().map(|(_, i)| match i {
             Input::Key(place) => Modifier::of_place(place).map_or(i, Input::Modifier),
             other => other,
         });
         let mut either: Vec<Input> = either.collect();
         either.sort_unstable();
         either.dedup();
-        match Chord::new(either, input) {
-            Ok(chord) => Heard::Chord(chord),
-            // Both sides of a modifier, or a part that cannot be held: the last input alone.
-            Err(_) => Heard::Chord(input.into()),
+        // Both sides of a modifier, or a part that cannot be held: the last input alone.
+        let chord = Chord::new(either, input).unwrap_or_else(|_| input.into());
+        let reserved = self.options.on.find_related(&chord, &self.options.reserved);
+        if let Some((part, _)) = reserved {
+            return Heard::Refused(RefusedInput::Reserved(part));
         }
+        if let Some(kind) = self.options.columns {
+            let other = |i: &Input| ColumnKind::of(i.device_kind()) != kind;
+            if let Some(part) = chord.inputs().find(other) {
+                return Heard::Refused(RefusedInput::OtherColumn(part, kind));
+            }
+        }
+        Heard::Chord(chord)
     }
 }
 
@@ -298,14 +285,6 @@ fn can_wait(input: Input) -> bool {
     }
 }
 
-fn is_analog(input: Input) -> bool {
-    match input {
-        Input::PadButton(button) => button.is_trigger(),
-        Input::Hid(HidInput::Half(..)) => true,
-        other => matches!(other, Input::PadStickHalf(..) | Input::PadStick(_)),
-    }
-}
-
 impl ListenerOptions {
     /// Takes inputs for these columns only.
     #[must_use]
@@ -318,6 +297,13 @@ impl ListenerOptions {
     #[must_use]
     pub fn with_reserved(mut self, reserved: &[Input]) -> Self {
         self.reserved = reserved.to_vec();
+        self
+    }
+
+    /// Judges what cancels and what is reserved on this layout and platform.
+    #[must_use]
+    pub fn with_keys(mut self, on: impl Into<Resolver>) -> Self {
+        self.on = on.into();
         self
     }
 

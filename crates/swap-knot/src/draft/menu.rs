@@ -3,7 +3,7 @@
 use super::Draft;
 use crate::input::Chord;
 use crate::rig::Origin;
-use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape};
+use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape, can_work};
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -68,7 +68,7 @@ impl Draft {
             .collect();
         let changed: Vec<Cell> = self.changes().iter().map(|c| c.cell).collect();
         let mut rows = Vec::new();
-        for (id, action) in self.sheet.menu().filter(|(_, a)| !a.off) {
+        for (id, action) in self.sheet.actions().filter(|(_, a)| !a.off) {
             for row in self.sheet.rows_of(id) {
                 if !self.is_shown(row, action.shape, columns) {
                     continue;
@@ -84,7 +84,7 @@ impl Draft {
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
                         name: bound.map(|b| self.chord_name(&b.chord)),
-                        can_bind: !action.fixed && can_bind(action.shape, row, column.kind),
+                        can_bind: !action.fixed && can_work(column.kind, row.arm, action.shape),
                         why_not: why_not(action, row, column.kind),
                     }
                 });
@@ -116,7 +116,7 @@ impl Draft {
         if whole_line {
             return kinds.any(|k| k == ColumnKind::Other) || held();
         }
-        kinds.any(|k| can_bind(shape, row, k))
+        kinds.any(|k| can_work(k, row.arm, shape))
     }
 
     /// Where it comes from that a cell is empty.
@@ -137,7 +137,7 @@ fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<String> {
     if action.fixed {
         return Some("the game keeps it as it is".to_owned());
     }
-    let fits = can_bind(action.shape, row, kind);
+    let fits = can_work(kind, row.arm, action.shape);
     (!fits).then(|| format!("no {kind} input works all directions at once"))
 }
 
@@ -192,7 +192,7 @@ impl Menu {
     pub fn search<'a>(&'a self, draft: &'a Draft, text: &str) -> impl Iterator<Item = &'a MenuRow> {
         let text = text.to_lowercase();
         self.rows.iter().filter(move |row| {
-            let group = &draft.sheet.group(row.group).title;
+            let group = draft.sheet.group_title(row.group);
             [&row.title, group]
                 .iter()
                 .any(|t| t.to_lowercase().contains(&text))
@@ -210,19 +210,5 @@ impl Menu {
         let rows = changed.map(|r| r.row).collect();
         *self = new;
         MenuChanges { rows, rebuilt }
-    }
-}
-
-/// Whether some input of a column's devices can work a row.
-fn can_bind(shape: Shape, row: Row, kind: ColumnKind) -> bool {
-    if row.arm.is_some() || !shape.has_arms() {
-        return true;
-    }
-    match shape {
-        // Mouse motion, sticks and on-screen sticks have two axes.
-        Shape::Plane => kind != ColumnKind::Other,
-        // Only other controllers tell of whole single axes; an on-screen stick has one to spare.
-        Shape::Line => matches!(kind, ColumnKind::Other | ColumnKind::Touch),
-        _ => false,
     }
 }

@@ -15,12 +15,12 @@ pub use merged::Merged;
 pub use question::{Bind, Effect, Question, Settle, Way};
 
 use crate::conflict::{Conflict, conflicts};
-use crate::input::{Chord, Platform};
-use crate::layout::Layout;
+use crate::input::Chord;
+use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
 use crate::prompt::Words;
 use crate::rig::{Bound, Rig, effective_bindings, suits};
-use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Sheet};
+use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Shape, Sheet};
 
 /// A profile being edited, with undo, not yet applied.
 ///
@@ -52,8 +52,7 @@ use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Sheet};
 #[derive(Clone, Debug)]
 pub struct Draft {
     sheet: Sheet,
-    layout: Layout,
-    platform: Platform,
+    on: Resolver,
     words: Words,
     applied: Profile,
     profile: Profile,
@@ -69,6 +68,12 @@ pub enum Refusal {
     /// The sheet reserves the input.
     #[error("`{0}` is reserved by the game and cannot be bound")]
     Reserved(crate::Input),
+    /// The game has no such action or arm.
+    #[error("this game has no such action or arm")]
+    NoSuchRow,
+    /// The game has switched the action off.
+    #[error("\"{0}\" is switched off in this game")]
+    Off(String),
     /// The chord cannot work the cell.
     #[error("{0}")]
     DoesNotFit(String),
@@ -115,12 +120,12 @@ pub struct Change {
 }
 
 impl Draft {
-    /// Starts editing a profile.
-    pub fn new(sheet: &Sheet, profile: Profile, layout: &Layout) -> Draft {
+    /// Starts editing a profile; conflicts are judged on that layout, and on this platform unless a
+    /// [`Resolver`] says otherwise.
+    pub fn new(sheet: &Sheet, profile: Profile, on: impl Into<Resolver>) -> Draft {
         let mut draft = Draft {
             sheet: sheet.clone(),
-            layout: layout.clone(),
-            platform: Platform::current(),
+            on: on.into(),
             words: Words::english(),
             applied: profile.clone(),
             profile,
@@ -149,12 +154,17 @@ impl Draft {
 
     /// The layout that conflicts are judged on.
     pub fn layout(&self) -> &Layout {
-        &self.layout
+        self.on.layout()
+    }
+
+    /// What inputs are on that layout and the player's platform.
+    pub fn resolver(&self) -> &Resolver {
+        &self.on
     }
 
     /// Judges conflicts on another layout from here on.
     pub fn set_layout(&mut self, layout: &Layout) {
-        self.layout = layout.clone();
+        self.on = self.on.on(layout);
     }
 
     /// The words in which names and changes are told.
@@ -169,7 +179,7 @@ impl Draft {
 
     /// What a chord is called, in the player's language and on their layout.
     pub fn chord_name(&self, chord: &Chord) -> String {
-        self.words.chord_name(chord, &self.layout)
+        self.words.chord_name(chord, self.layout())
     }
 
     /// The bindings as they would be in force.
@@ -187,8 +197,20 @@ impl Draft {
 
     /// The conflicts and notices among the bindings as they would be in force.
     pub fn conflicts(&self) -> Vec<Conflict> {
-        let layouts = std::slice::from_ref(&self.layout);
-        conflicts(&self.sheet, &self.bindings, layouts, self.platform)
+        let layouts = std::slice::from_ref(self.on.layout());
+        conflicts(&self.sheet, &self.bindings, layouts, self.on.platform())
+    }
+
+    /// What a listener takes for a cell: inputs for its column, none that is reserved, and whole
+    /// sticks and mouse motion where the row is moved on two axes.
+    pub fn listens_for(&self, cell: Cell) -> ListenerOptions {
+        let shape = self.sheet.declared(cell.row.action).shape;
+        let mut options = ListenerOptions::default()
+            .for_columns(cell.column.kind)
+            .with_reserved(self.sheet.reserved())
+            .with_keys(&self.on);
+        options.planes = cell.row.arm.is_none() && shape == Shape::Plane;
+        options
     }
 
     /// Puts a chord into a cell, or asks how to settle the conflict that it would make.
@@ -206,7 +228,7 @@ impl Draft {
     /// # Errors
     /// When the action cannot be changed, or is essential and this is its last binding.
     pub fn unbind(&mut self, cell: Cell) -> Result<(), Refusal> {
-        self.check_fixed(cell.row)?;
+        self.check_row(cell.row)?;
         let mut work = self.profile.clone();
         work.set(&self.sheet, cell, None);
         self.check_essential(&work)?;
@@ -231,7 +253,7 @@ impl Draft {
             let meant = match what {
                 Reset::Cell(one) => cell == one,
                 Reset::Action(action) => cell.row.action == action,
-                Reset::Group(group) => self.sheet.action(cell.row.action).group == group,
+                Reset::Group(group) => self.sheet.declared(cell.row.action).group == group,
                 Reset::Devices(kind) => cell.column.kind == kind,
                 Reset::All => true,
             };
@@ -313,19 +335,30 @@ impl Draft {
 
     /// The rig that the draft would make, for trying it out.
     pub fn rig(&self) -> Rig {
-        Rig::for_platform(&self.sheet, &self.profile, &self.layout, self.platform)
+        Rig::new(&self.sheet, &self.profile, &self.on)
     }
 
     fn check(&self, cell: Cell, chord: &Chord) -> Result<(), Refusal> {
-        self.check_fixed(cell.row)?;
-        if let Some(input) = chord.inputs().find(|i| self.sheet.reserved().contains(i)) {
+        self.check_row(cell.row)?;
+        if let Some((input, _)) = self.on.find_related(chord, self.sheet.reserved()) {
             return Err(Refusal::Reserved(input));
         }
         suits(&self.sheet, cell, chord).map_err(Refusal::DoesNotFit)
     }
 
+    /// The row is there, live, and the player's to change.
+    fn check_row(&self, row: Row) -> Result<(), Refusal> {
+        if !self.sheet.has_row(row) {
+            return Err(Refusal::NoSuchRow);
+        }
+        if self.sheet.declared(row.action).off {
+            return Err(Refusal::Off(self.sheet.row_title(row).to_owned()));
+        }
+        self.check_fixed(row)
+    }
+
     fn check_fixed(&self, row: Row) -> Result<(), Refusal> {
-        match self.sheet.action(row.action).fixed {
+        match self.sheet.declared(row.action).fixed {
             true => Err(Refusal::Fixed(self.sheet.row_title(row).to_owned())),
             false => Ok(()),
         }

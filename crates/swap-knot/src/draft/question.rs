@@ -179,13 +179,7 @@ impl Draft {
             strict,
             origin: Origin::Profile,
         };
-        let all = conflicts_of(
-            &self.sheet,
-            &candidate,
-            bindings,
-            &self.layout,
-            self.platform,
-        );
+        let all = conflicts_of(&self.sheet, &candidate, bindings, &self.on);
         all.into_iter()
             .filter(|c| c.class.is_conflict() && !question.shared.contains(&c.second.cell))
             .collect()
@@ -198,7 +192,7 @@ impl Draft {
             return Ok(next);
         };
         let other = conflict.second.cell;
-        let fixed = self.sheet.action(other.row.action).fixed;
+        let fixed = self.sheet.declared(other.row.action).fixed;
         if fixed && matches!(settle, Settle::Swap | Settle::Take) {
             return Err(Refusal::Fixed(self.sheet.row_title(other.row).to_owned()));
         }
@@ -270,7 +264,7 @@ impl Draft {
                 .iter()
                 .find(|b| b.cell == effect.cell && b.cell != question.cell)
             {
-                let met = conflicts_of(&self.sheet, moved, &after, &self.layout, self.platform);
+                let met = conflicts_of(&self.sheet, moved, &after, &self.on);
                 let open = met.into_iter().filter(|c| {
                     let (a, b) = (c.first.cell.row.action, c.second.cell.row.action);
                     c.class.is_conflict() && !self.sheet.may_share(a, b)

@@ -1,6 +1,7 @@
 //! Chords: inputs held, plus the one that completes it.
 
-use super::{DeviceKind, Input, InputShape, Modifier, Place};
+use super::relation::clash;
+use super::{DeviceKind, Input, InputShape, Place};
 
 /// The most inputs that a chord can ask to be held.
 pub const MAX_HELD: usize = 3;
@@ -34,7 +35,8 @@ pub enum ChordError {
     /// Motion on two axes cannot complete a chord.
     #[error("`{0}` cannot complete a chord; use one direction of it, or bind it on its own")]
     NotCompleting(Input),
-    /// The same key or button twice.
+    /// The same thing in hand twice: equal inputs, a modifier and a side of it, a stick and a
+    /// direction of it.
     #[error("`{0}` is in the chord twice")]
     Twice(Input),
     /// More than [`MAX_HELD`] held inputs.
@@ -64,7 +66,7 @@ impl Chord {
             if held[i + 1..]
                 .iter()
                 .chain([&input])
-                .any(|&o| overlap(part, o))
+                .any(|&o| clash(part, o))
             {
                 return Err(ChordError::Twice(part));
             }
@@ -122,20 +124,4 @@ fn can_be_held(input: Input) -> bool {
 
 fn can_complete(input: Input) -> bool {
     !matches!(input.shape(), InputShape::Line | InputShape::Plane)
-}
-
-/// Whether two inputs can be the same key in hand: equal, or a modifier and one of its sides.
-fn overlap(a: Input, b: Input) -> bool {
-    let side_of = |m: Modifier, o: Input| match o {
-        Input::Key(place) => Modifier::of_place(place)
-            .is_some_and(|p| p == m || (m == Modifier::Main && p == Modifier::Ctrl)),
-        Input::Modifier(o) => m == Modifier::Main && o == Modifier::Ctrl,
-        _ => false,
-    };
-    match (a, b) {
-        _ if a == b => true,
-        (Input::Modifier(m), o) if side_of(m, o) => true,
-        (o, Input::Modifier(m)) => side_of(m, o),
-        _ => false,
-    }
 }

@@ -3,7 +3,7 @@
 use std::fmt;
 use std::time::Duration;
 
-use super::{Direction, HidAxis, MouseButton, PadButton, Place, Stick, TouchName};
+use super::{Control, Direction, HidAxis, MouseButton, PadButton, Place, Stick, TouchName};
 
 /// A moment, in microseconds since whatever the game counts from.
 ///
@@ -36,10 +36,24 @@ impl Time {
         Duration::from_micros(self.0.saturating_sub(earlier.0))
     }
 
-    /// The moment some seconds later; negative and unreal numbers count as none.
+    /// The moment some seconds later, to the nearest microsecond; negative and unreal numbers count
+    /// as none.
     pub fn plus_secs(self, seconds: f32) -> Time {
         // `as` saturates and turns NaN into 0.
-        Time(self.0.saturating_add((f64::from(seconds) * 1e6) as u64))
+        Time(
+            self.0
+                .saturating_add((f64::from(seconds) * 1e6).round() as u64),
+        )
+    }
+
+    /// The moment that much later.
+    pub fn plus(self, duration: Duration) -> Time {
+        Time(self.0.saturating_add(Time::from(duration).0))
+    }
+
+    /// The moment that much earlier, at least the one that is counted from.
+    pub(crate) const fn minus(self, micros: u64) -> Time {
+        Time(self.0.saturating_sub(micros))
     }
 }
 
@@ -60,6 +74,11 @@ impl fmt::Display for Time {
 /// Tells one device from another; the game or its adapter gives the numbers out.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct DeviceId(pub u16);
+
+impl DeviceId {
+    /// No device, but all of them: for a lost focus that is about everything that a game reads.
+    pub const ALL: DeviceId = DeviceId(u16::MAX);
+}
 
 /// Something that happened on a device.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -86,6 +105,12 @@ pub enum EventKind {
         ///
         /// [`LayoutLearner`]: crate::LayoutLearner
         text: Option<char>,
+    },
+    /// A key is down that was not seen going down, as when the focus comes back: it counts once it
+    /// has been up.
+    KeyHeld {
+        /// Where the key is.
+        place: Place,
     },
     /// A mouse button went down or up.
     MouseButton {
@@ -159,8 +184,71 @@ pub enum EventKind {
         /// Up.
         y: f32,
     },
-    /// The device was unplugged: everything it held is let go.
+    /// The device was unplugged: whatever it held is broken off.
     Unplugged,
-    /// The game lost the focus: everything is let go, whatever the device.
+    /// The game does not hear the device any more, since another window has it or the player is
+    /// away: what is held on it is broken off, and counts again once it has been at rest. With
+    /// [`DeviceId::ALL`] it is about every device.
     FocusLost,
 }
+
+impl EventKind {
+    /// The same with its numbers in range: what is not a number counts as rest, what is too far as
+    /// full. None for a button that no device has.
+    #[inline]
+    pub fn in_range(self) -> Option<EventKind> {
+        let real = |v: f32| if v.is_nan() { 0.0 } else { v.clamp(-1.0, 1.0) };
+        let distance = |v: f32| match v.is_nan() {
+            true => 0.0,
+            false => v.clamp(-MAX_MOTION, MAX_MOTION),
+        };
+        Some(match self {
+            EventKind::MouseButton { button, .. } => {
+                Control::mouse(button)?;
+                self
+            }
+            EventKind::HidButton { number, .. } => {
+                Control::hid_button(number)?;
+                self
+            }
+            EventKind::MouseMove { x, y } => EventKind::MouseMove {
+                x: distance(x),
+                y: distance(y),
+            },
+            EventKind::PadButton { button, value } => EventKind::PadButton {
+                button,
+                value: real(value).max(0.0),
+            },
+            EventKind::PadStick { stick, x, y } => EventKind::PadStick {
+                stick,
+                x: real(x),
+                y: real(y),
+            },
+            EventKind::HidAxis { axis, value } => EventKind::HidAxis {
+                axis,
+                value: real(value),
+            },
+            EventKind::TouchStick { name, x, y } => EventKind::TouchStick {
+                name,
+                x: real(x),
+                y: real(y),
+            },
+            other => other,
+        })
+    }
+
+    /// The control that it presses or lets go, if it is about one that is only down or up.
+    #[inline]
+    pub(crate) fn as_button(self) -> Option<(Control, bool)> {
+        Some(match self {
+            EventKind::Key { place, down, .. } => (Control::key(place), down),
+            EventKind::MouseButton { button, down } => (Control::mouse(button)?, down),
+            EventKind::HidButton { number, down } => (Control::hid_button(number)?, down),
+            EventKind::HidHat { direction, down } => (Control::hid_hat(direction), down),
+            _ => return None,
+        })
+    }
+}
+
+/// The farthest that a mouse moves at once; more is no mouse, and sums stay numbers.
+const MAX_MOTION: f32 = 1e6;

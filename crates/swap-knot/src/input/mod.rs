@@ -4,13 +4,16 @@
 //! (`FromStr`) as the same value.
 
 mod chord;
+mod control;
 mod direction;
 mod event;
+mod held;
 mod hid;
 mod modifier;
 mod mouse;
 mod pad;
 mod place;
+mod relation;
 mod simulated;
 mod text;
 mod touch;
@@ -18,8 +21,11 @@ mod trace;
 mod zones;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
+pub(crate) use control::{Control, MODIFIER_PLACES, writes_text};
 pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
+pub use held::Held;
+pub(crate) use held::{Change, Rest};
 pub use hid::{HidAxis, HidInput};
 pub use keyboard_types::Code as Place;
 pub use modifier::{Modifier, Platform};
@@ -27,6 +33,8 @@ pub use mouse::MouseButton;
 pub use pad::{PadButton, Stick};
 pub(crate) use place::writing_index;
 pub use place::{PLACES, WRITING_PLACES, is_writing_place};
+pub use relation::Relation;
+pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
 pub use simulated::Simulated;
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};

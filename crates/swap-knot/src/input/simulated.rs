@@ -63,7 +63,7 @@ impl Simulated {
 
     /// Lets time go by.
     pub fn wait(&mut self, time: std::time::Duration) {
-        self.now = self.now.plus_secs(time.as_secs_f32());
+        self.now = self.now.plus(time);
     }
 
     /// Any event, at its time and of its device.

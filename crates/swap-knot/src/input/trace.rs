@@ -13,6 +13,8 @@
 use std::fmt;
 use std::str::FromStr;
 
+use crate::name::is_name;
+
 use super::{DeviceId, Event, EventKind, HidInput, Input, Time};
 
 /// Recorded device events that can be played again.
@@ -88,15 +90,26 @@ impl Trace {
         Trace::default()
     }
 
-    /// Records an event.
+    /// Records an event, with its numbers in range as a seat takes them ([`EventKind::in_range`]);
+    /// one from before the last entry is recorded at the time of that.
     pub fn record(&mut self, event: &Event) {
-        self.entries.push(TraceEntry::Event(*event));
+        if let Some(what) = event.what.in_range() {
+            let at = self.no_earlier(event.at);
+            self.entries
+                .push(TraceEntry::Event(Event { at, what, ..*event }));
+        }
     }
 
-    /// Records that these situations are live from here on, lowest first.
+    /// Records that these situations are live from here on, lowest first. What cannot be the name of
+    /// a situation in any sheet is left out.
     pub fn record_situations(&mut self, at: Time, names: impl IntoIterator<Item = String>) {
-        let names = names.into_iter().collect();
+        let names = names.into_iter().filter(|name| is_name(name)).collect();
+        let at = self.no_earlier(at);
         self.entries.push(TraceEntry::Situations { at, names });
+    }
+
+    fn no_earlier(&self, at: Time) -> Time {
+        self.entries.last().map_or(at, |last| at.max(last.at()))
     }
 
     /// Every line, in order.
@@ -116,13 +129,7 @@ impl FromStr for Trace {
         let mut entries: Vec<TraceEntry> = Vec::new();
         for (i, line) in text.lines().enumerate() {
             let words = line.split('#').next().unwrap_or_default();
-            // A key can type `#` itself, which is its text and no comment.
-            let line_words = if line.trim_end().ends_with(" down #") {
-                line
-            } else {
-                words
-            };
-            let mut words = line_words.split_whitespace();
+            let mut words = words.split_whitespace();
             let Some(first) = words.next() else { continue };
             let wrong = |message| TraceError {
                 line: i + 1,
@@ -156,14 +163,17 @@ fn read_entry<'a>(
         .next()
         .ok_or("the device is missing behind the time")?;
     if device == "situation" {
-        let names = words.map(str::to_owned).collect();
+        let names: Vec<String> = words.map(str::to_owned).collect();
+        if let Some(name) = names.iter().find(|name| !is_name(name)) {
+            return Err(format!("`{name}` cannot be the name of a situation"));
+        }
         return Ok(TraceEntry::Situations { at, names });
     }
     let device = match device {
-        "-" => 0,
-        number => number.parse().map_err(|_| {
-            format!("`{number}` is no device; write its number, `-` for none, or `situation`")
-        })?,
+        "-" => DeviceId::ALL,
+        number => DeviceId(number.parse().map_err(|_| {
+            format!("`{number}` is no device; write its number, `-` for all, or `situation`")
+        })?),
     };
     let what = words
         .next()
@@ -175,14 +185,11 @@ fn read_entry<'a>(
             let input: Input = input
                 .parse()
                 .map_err(|e: super::InputError| e.to_string())?;
-            read_kind(input, words)?
+            let what = read_kind(input, words)?;
+            what.in_range().unwrap_or(what)
         }
     };
-    Ok(TraceEntry::Event(Event {
-        at,
-        device: DeviceId(device),
-        what,
-    }))
+    Ok(TraceEntry::Event(Event { at, device, what }))
 }
 
 fn read_kind<'a>(
@@ -215,17 +222,23 @@ fn read_kind<'a>(
             axis,
             value: number()?,
         },
-        Input::Key(place) => {
-            let down = read_down(input, words)?;
-            let text = words.next();
-            let text =
-                text.map(|t| one_char(t).ok_or_else(|| format!("`{t}` is not one character")));
-            EventKind::Key {
-                place,
-                down,
-                text: text.transpose()?,
+        Input::Key(place) => match words.next() {
+            Some(word @ ("down" | "up")) => {
+                let text = words.next();
+                let text =
+                    text.map(|t| one_char(t).ok_or_else(|| format!("`{t}` is not one character")));
+                EventKind::Key {
+                    place,
+                    down: word == "down",
+                    text: text.transpose()?,
+                }
             }
-        }
+            Some("held") => EventKind::KeyHeld { place },
+            Some(other) => {
+                return Err(format!("`{input}` goes `down` or `up`, not `{other}`"));
+            }
+            None => return Err(format!("`{input}` wants `down`, `up` or `held` behind it")),
+        },
         Input::MouseButton(button) => EventKind::MouseButton {
             button,
             down: read_down(input, words)?,
@@ -318,22 +331,24 @@ impl fmt::Display for TraceEntry {
 }
 
 fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-    if event.what == EventKind::FocusLost {
-        return f.write_str("- focus-lost");
+    match event.device {
+        DeviceId::ALL => f.write_str("- ")?,
+        DeviceId(number) => write!(f, "{number} ")?,
     }
-    write!(f, "{} ", event.device.0)?;
     let word = |down| if down { "down" } else { "up" };
     match event.what {
         EventKind::Key { place, down, text } => {
             write!(f, "{place} {}", word(down))?;
             match text {
-                Some(c) if c.is_whitespace() || c.is_control() => {
+                // What would be lost among spaces, or begins a comment.
+                Some(c) if c.is_whitespace() || c.is_control() || c == '#' => {
                     write!(f, " U+{:04X}", u32::from(c))
                 }
                 Some(c) => write!(f, " {c}"),
                 None => Ok(()),
             }
         }
+        EventKind::KeyHeld { place } => write!(f, "{place} held"),
         EventKind::MouseButton { button, down } => {
             write!(f, "{} {}", Input::MouseButton(button), word(down))
         }
@@ -355,6 +370,6 @@ fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         EventKind::Touch { name, down } => write!(f, "touch:{name} {}", word(down)),
         EventKind::TouchStick { name, x, y } => write!(f, "touch:{name} {x} {y}"),
         EventKind::Unplugged => f.write_str("unplugged"),
-        EventKind::FocusLost => Ok(()),
+        EventKind::FocusLost => f.write_str("focus-lost"),
     }
 }

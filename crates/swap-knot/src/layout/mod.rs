@@ -3,6 +3,7 @@
 mod board;
 mod file;
 mod learner;
+mod resolver;
 mod setting;
 mod tables;
 #[cfg(feature = "xkb")]
@@ -16,6 +17,7 @@ use crate::input::{Place, WRITING_PLACES, writing_index};
 pub use board::{Board, Hand, Keycap};
 pub use file::LayoutError;
 pub use learner::LayoutLearner;
+pub use resolver::{Resolver, Unworkable};
 pub use setting::LayoutSetting;
 #[cfg(feature = "xkb")]
 pub use xkb::XkbError;

@@ -58,7 +58,7 @@ impl<'a> Phrases<'a> {
     }
 
     fn shown(&self, row: Row, device: DeviceKind, exact: bool) -> Shown<'a> {
-        let arms = self.rig.sheet().action(row.action).arms();
+        let arms = self.rig.sheet().declared(row.action).arms();
         let whole = self.usable(row, device, exact);
         let kind = ColumnKind::of(device);
         let belongs = |b: &&&Bound| b.cell.column.kind == kind;

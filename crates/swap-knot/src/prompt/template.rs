@@ -115,7 +115,7 @@ fn read_row(text: &str, sheet: &Sheet) -> Result<TemplatePiece, String> {
     let row = sheet
         .find_row(name)
         .ok_or_else(|| no_such_row(name, sheet))?;
-    if sheet.action(row.action).off {
+    if sheet.declared(row.action).off {
         return Err(format!("the action `{name}` is switched off in the sheet"));
     }
     Ok(TemplatePiece::Row { row, device, verb })
@@ -126,9 +126,12 @@ fn no_such_row(name: &str, sheet: &Sheet) -> String {
     if let Some((action, arm)) = name.split_once('.')
         && let Some(id) = sheet.find(action)
     {
-        let arms: Vec<&str> = sheet.action(id).arms().iter().map(|a| a.word()).collect();
+        let arms: Vec<&str> = sheet.declared(id).arms().iter().map(|a| a.word()).collect();
         return match arms.is_empty() {
-            true => format!("`{action}` is a {} and has no arms", sheet.action(id).shape),
+            true => format!(
+                "`{action}` is a {} and has no arms",
+                sheet.declared(id).shape
+            ),
             false => format!("`{action}` has no arm `{arm}`; it has {}", arms.join(", ")),
         };
     }

@@ -2,7 +2,9 @@
 
 use std::collections::BTreeMap;
 
-use crate::input::Chord;
+use super::cover::Placed;
+use crate::input::{Chord, ChordInHand};
+use crate::layout::Unworkable;
 use crate::profile::Profile;
 use crate::sheet::{Cell, ColumnKind, Manner, Sheet, fits};
 
@@ -48,12 +50,12 @@ pub enum RigNote {
         /// Why it cannot work the cell.
         why: String,
     },
-    /// No key of the layout types the letter; the binding cannot be worked.
-    NoSuchLetter {
+    /// The binding cannot be worked on the layout.
+    CannotBeWorked {
         /// The cell.
         cell: Cell,
-        /// The letter.
-        letter: char,
+        /// Why.
+        why: Unworkable,
     },
     /// There are more bindings than a rig can hold; this one and those after it are left out.
     TooMany {
@@ -112,9 +114,20 @@ pub(crate) fn bindings(sheet: &Sheet, profile: &Profile) -> (Vec<Bound>, Vec<Rig
             origin,
         });
     }
-    out.retain(|b| !sheet.action(b.cell.row.action).off);
+    out.retain(|b| !sheet.declared(b.cell.row.action).off);
     out.sort_by_key(|b| b.cell);
     (out, notes)
+}
+
+impl Bound {
+    /// What the rules of covering see of it.
+    pub(crate) fn placed<'a>(&self, chord: &'a ChordInHand) -> Placed<'a> {
+        Placed {
+            action: self.cell.row.action,
+            chord,
+            strict: self.strict,
+        }
+    }
 }
 
 /// Whether a chord can stand in a cell; if not, why.
@@ -126,5 +139,5 @@ pub(crate) fn suits(sheet: &Sheet, cell: Cell, chord: &Chord) -> Result<(), Stri
             "`{chord}` is a {kind} input and cannot stand in column {column}"
         ));
     }
-    fits(chord, cell.row, sheet.action(cell.row.action).shape)
+    fits(chord, cell.row, sheet.declared(cell.row.action).shape)
 }

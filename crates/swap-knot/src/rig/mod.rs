@@ -1,19 +1,19 @@
 //! Sheet, preset, profile and layout, worked out and ready to play.
 
-mod control;
+mod cover;
 mod effective;
 mod wiring;
 
 use std::fmt;
 use std::sync::Arc;
 
-pub(crate) use control::Control;
+pub(crate) use cover::{Placed, Together, Uses, is_live, neighbours, silenced, together};
 pub use effective::{Bound, Origin, RigNote};
 pub(crate) use effective::{bindings as effective_bindings, suits};
 pub(crate) use wiring::{ActionWiring, Part, Wire, Wiring};
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
-use crate::layout::Layout;
+use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
 use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
 
@@ -41,8 +41,7 @@ pub struct Rig(Arc<Data>);
 
 struct Data {
     sheet: Sheet,
-    layout: Layout,
-    platform: Platform,
+    resolver: Resolver,
     /// Ordered by cell.
     bindings: Vec<Bound>,
     notes: Vec<RigNote>,
@@ -50,24 +49,15 @@ struct Data {
 }
 
 impl Rig {
-    /// Works out what a player with this profile and layout plays with, on this platform.
-    pub fn new(sheet: &Sheet, profile: &Profile, layout: &Layout) -> Rig {
-        Rig::for_platform(sheet, profile, layout, Platform::current())
-    }
-
-    /// As [`Rig::new`], for another platform's main modifier.
-    pub fn for_platform(
-        sheet: &Sheet,
-        profile: &Profile,
-        layout: &Layout,
-        platform: Platform,
-    ) -> Rig {
+    /// Works out what a player with this profile plays with on a layout; on another platform than
+    /// this one where a [`Resolver`] says so.
+    pub fn new(sheet: &Sheet, profile: &Profile, on: impl Into<Resolver>) -> Rig {
+        let resolver = on.into();
         let (bindings, mut notes) = effective::bindings(sheet, profile);
-        let wiring = wiring::wire(sheet, profile, &bindings, layout, platform, &mut notes);
+        let wiring = wiring::wire(sheet, profile, &bindings, &resolver, &mut notes);
         Rig(Arc::new(Data {
             sheet: sheet.clone(),
-            layout: layout.clone(),
-            platform,
+            resolver,
             bindings,
             notes,
             wiring,
@@ -81,12 +71,17 @@ impl Rig {
 
     /// The layout it was made for.
     pub fn layout(&self) -> &Layout {
-        &self.0.layout
+        self.0.resolver.layout()
     }
 
     /// The platform it was made for.
     pub fn platform(&self) -> Platform {
-        self.0.platform
+        self.0.resolver.platform()
+    }
+
+    /// What inputs are on its layout and platform.
+    pub fn resolver(&self) -> &Resolver {
+        &self.0.resolver
     }
 
     /// Every binding there is, ordered by cell.
@@ -123,11 +118,7 @@ impl Rig {
 
     /// Where the key of an input is on this rig's layout: its place, or that of its letter.
     pub fn place_of(&self, input: Input) -> Option<Place> {
-        match input {
-            Input::Key(place) => Some(place),
-            Input::Letter(letter) => self.layout().place_of(letter),
-            _ => None,
-        }
+        self.resolver().place_of(input)
     }
 
     /// A number that no other rig has while this one is there; never 0.

@@ -1,11 +1,13 @@
 //! The flat tables that a seat plays on.
 
-use super::Control;
+use super::cover::{Placed, Silenced, Uses, silenced};
 use super::effective::{Bound, RigNote};
-use crate::input::{DeviceKind, Input, InputShape, Platform, TouchName};
-use crate::layout::Layout;
+use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, Rest, TouchName};
+use crate::layout::Resolver;
 use crate::profile::Profile;
-use crate::sheet::{ActionId, Feel, Manner, Shape, Sheet, Timing};
+use crate::sheet::{
+    ActionId, DeadZoneForm, Feel, Manner, Shape, Sheet, SituationId, Timing, Works, works,
+};
 
 /// The most wires a rig has, so that small numbers do for all of them.
 const MAX_WIRES: usize = u16::MAX as usize;
@@ -62,6 +64,8 @@ pub(crate) struct ActionWiring {
     pub(crate) first_arm: u8,
     pub(crate) opposite: crate::sheet::Opposite,
     pub(crate) toggle: bool,
+    /// Whether it is taken up again by what is held already.
+    pub(crate) resumes: bool,
     pub(crate) timing: Timing,
     /// Wires that work the whole action, as a range of [`Wiring::whole_wires`].
     pub(crate) whole: (u32, u32),
@@ -78,13 +82,35 @@ pub(crate) struct Wiring {
     /// The action of each port.
     pub(crate) port_action: Vec<u16>,
     pub(crate) feels: Vec<Feel>,
-    /// For each port, the wires on it that follow how far a control is in.
-    pub(crate) port_analog: Vec<(u32, u32)>,
-    pub(crate) analog_wires: Vec<u16>,
+    /// For each port, its wires, as a range of [`Wiring::port_wires`].
+    pub(crate) port_range: Vec<(u32, u32)>,
+    pub(crate) port_wires: Vec<u16>,
     pub(crate) whole_wires: Vec<u16>,
     pub(crate) touch_names: Vec<TouchName>,
-    /// Which of the two sticks has halves that something is bound to.
-    pub(crate) stick_halves: [bool; 2],
+    /// For each control, what counts as its rest.
+    pub(crate) rest: Vec<Rest>,
+    silences: Silences,
+}
+
+/// For each wire and situation, what the situation does to it, one bit each.
+#[derive(Debug, Default)]
+struct Silences {
+    words: usize,
+    covered: Vec<u64>,
+    typed: Vec<u64>,
+}
+
+impl Silences {
+    fn get(&self, wire: u16, situation: SituationId) -> Silenced {
+        let (word, bit) = (situation.index() / 64, situation.index() % 64);
+        let at = usize::from(wire) * self.words + word;
+        let is =
+            |bits: &[u64]| word < self.words && bits.get(at).is_some_and(|w| w >> bit & 1 != 0);
+        Silenced {
+            covered: is(&self.covered),
+            typed: is(&self.typed),
+        }
+    }
 }
 
 impl Wiring {
@@ -94,66 +120,101 @@ impl Wiring {
     }
 
     /// The wires that a control completes, longest chord first.
+    #[inline]
     pub(crate) fn completed_by(&self, control: Control) -> &[u16] {
-        let route = self.routes[control.index()];
+        let Some(route) = self.routes.get(control.index()) else {
+            return &[];
+        };
         let start = route.start as usize;
         &self.touched[start..start + usize::from(route.completes)]
     }
 
-    pub(crate) fn touch(&self, name: TouchName) -> Option<Control> {
-        let at = self.touch_names.iter().position(|n| *n == name)?;
-        Some(Control::touch(at))
+    /// The wires in which a control is held.
+    #[inline]
+    pub(crate) fn held_in(&self, control: Control) -> &[u16] {
+        let Some(route) = self.routes.get(control.index()) else {
+            return &[];
+        };
+        let start = route.start as usize + usize::from(route.completes);
+        &self.touched[start..start + usize::from(route.held_in)]
+    }
+
+    /// What a situation does to a wire.
+    pub(crate) fn silenced(&self, wire: u16, by: SituationId) -> Silenced {
+        self.silences.get(wire, by)
+    }
+
+    pub(crate) fn feel(&self, wire: &Wire) -> &Feel {
+        &self.feels[usize::from(wire.feel)]
     }
 }
 
-/// The controls that an input stands for on a layout and platform: none for a letter that is not
-/// there, two for either side of a modifier.
-fn controls(
-    input: Input,
-    layout: &Layout,
-    platform: Platform,
-    touch_names: &mut Vec<TouchName>,
-) -> Vec<Control> {
-    match input {
-        Input::Modifier(m) => m.places(platform).map(Control::key).to_vec(),
-        Input::Letter(letter) => layout
-            .place_of(letter)
-            .map(Control::key)
-            .into_iter()
-            .collect(),
-        Input::Touch(name) => {
-            let at = touch_names.iter().position(|n| *n == name);
-            let at = at.unwrap_or_else(|| {
-                touch_names.push(name);
-                touch_names.len() - 1
-            });
-            vec![Control::touch(at)]
-        }
-        fixed => Control::of_fixed(fixed).into_iter().collect(),
-    }
+/// Everything that wires are made from.
+struct Maker<'a> {
+    sheet: &'a Sheet,
+    profile: &'a Profile,
+    out: Wiring,
+    /// The binding of each wire.
+    of: Vec<usize>,
 }
 
 pub(super) fn wire(
     sheet: &Sheet,
     profile: &Profile,
     bindings: &[Bound],
-    layout: &Layout,
-    platform: Platform,
+    resolver: &Resolver,
     notes: &mut Vec<RigNote>,
 ) -> Wiring {
+    let mut maker = Maker {
+        sheet,
+        profile,
+        out: empty(sheet, profile, bindings.len()),
+        of: Vec::with_capacity(bindings.len()),
+    };
+    let mut in_hand = Vec::with_capacity(bindings.len());
+    for (at, bound) in bindings.iter().enumerate() {
+        match resolver.chord(&bound.chord) {
+            // Two wires at the most: one for each side of a modifier.
+            Ok(_) if maker.out.wires.len() + 2 > MAX_WIRES => {
+                notes.push(RigNote::TooMany { cell: bound.cell });
+                in_hand.push(None);
+            }
+            Ok(chord) => {
+                maker.add(at, bound, &chord);
+                in_hand.push(Some(chord));
+            }
+            Err(why) => {
+                notes.push(RigNote::CannotBeWorked {
+                    cell: bound.cell,
+                    why,
+                });
+                in_hand.push(None);
+            }
+        }
+    }
+    let Maker { mut out, of, .. } = maker;
+    route(&mut out);
+    group(&mut out);
+    out.rest = rests(&out, sheet, profile);
+    out.silences = silences(sheet, bindings, &in_hand, &of);
+    out
+}
+
+fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
     let mut w = Wiring {
         routes: Vec::new(),
         touched: Vec::new(),
-        wires: Vec::with_capacity(bindings.len()),
+        wires: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),
         port_action: Vec::new(),
         feels: vec![Feel::default()],
-        port_analog: Vec::new(),
-        analog_wires: Vec::new(),
+        port_range: Vec::new(),
+        port_wires: Vec::new(),
         whole_wires: Vec::new(),
         touch_names: Vec::new(),
-        stick_halves: [false; 2],
+        rest: Vec::new(),
+        silences: Silences::default(),
     };
     for (id, action) in sheet.actions() {
         let port = w.port_action.len() as u16;
@@ -171,118 +232,103 @@ pub(super) fn wire(
             opposite: action.opposite,
             toggle: action.shape == Shape::Press
                 && profile.toggle(&action.name).unwrap_or(action.toggle),
+            resumes: action.resumes(),
             timing: action.timing,
             whole: (0, 0),
         });
     }
-    for bound in bindings {
-        add(&mut w, (sheet, profile), bound, layout, platform, notes);
-    }
-    route(&mut w);
-    group_analog(&mut w);
     w
 }
 
-/// Adds the wires of one binding.
-fn add(
-    w: &mut Wiring,
-    (sheet, profile): (&Sheet, &Profile),
-    bound: &Bound,
-    layout: &Layout,
-    platform: Platform,
-    notes: &mut Vec<RigNote>,
-) {
-    let row = bound.cell.row;
-    if w.wires.len() + 2 > MAX_WIRES {
-        notes.push(RigNote::TooMany { cell: bound.cell });
-        return;
-    }
-    for input in bound.chord.inputs() {
-        if let Input::Letter(letter) = input
-            && layout.place_of(letter).is_none()
-        {
-            notes.push(RigNote::NoSuchLetter {
-                cell: bound.cell,
-                letter,
-            });
+impl Maker<'_> {
+    /// Adds the wires of one binding.
+    fn add(&mut self, at: usize, bound: &Bound, chord: &ChordInHand) {
+        let row = bound.cell.row;
+        let input = bound.chord.input();
+        let action = self.out.actions[row.action.index()];
+        let Some(works) = works(input.shape(), row.arm, action.shape) else {
             return;
+        };
+        let held_start = self.out.held.len() as u32;
+        for part in &chord.held {
+            let controls = self.controls(part);
+            if let (Some(&first), Some(&last)) = (controls.first(), controls.last()) {
+                self.out.held.push([first, last]);
+            }
+        }
+        let held_len = (self.out.held.len() as u32 - held_start) as u8;
+        let feel = self.feel_of(row.action, input.device_kind());
+        let inverted = |axis: usize| self.out.feels[usize::from(feel)].invert[axis];
+        let part = match (works, row.arm) {
+            (Works::Whole, _) => Part::Whole,
+            (_, Some(arm)) if inverted(arm.axis()) => {
+                Part::Port(action.port + u16::from(arm.opposite() as u8 - action.first_arm))
+            }
+            (_, Some(arm)) => Part::Port(action.port + u16::from(arm as u8 - action.first_arm)),
+            (_, None) if action.shape == Shape::Pull => Part::Port(action.port),
+            (_, None) => Part::Switch,
+        };
+        let controls = match works {
+            // A whole has a control of its own beside those of its parts.
+            Works::Whole => self.controls(&InHand::keys(&[input])),
+            Works::Switch | Works::Follow => self.controls(&chord.input),
+        };
+        for control in controls {
+            self.of.push(at);
+            self.out.wires.push(Wire {
+                action: row.action.index() as u16,
+                control,
+                part,
+                manner: bound.manner,
+                strict: bound.strict,
+                analog: works != Works::Switch,
+                held_len,
+                held_start,
+                feel,
+            });
         }
     }
-    let held_start = w.held.len() as u32;
-    for &part in bound.chord.held() {
-        let found = controls(part, layout, platform, &mut w.touch_names);
-        if let Some(&first) = found.first() {
-            w.held.push([first, *found.last().unwrap_or(&first)]);
-        }
+
+    fn controls(&mut self, hand: &InHand) -> Vec<Control> {
+        let control = |&leaf: &Input| match leaf {
+            Input::Touch(name) => {
+                let names = &mut self.out.touch_names;
+                let at = names.iter().position(|n| *n == name);
+                Some(Control::touch(at.unwrap_or_else(|| {
+                    names.push(name);
+                    names.len() - 1
+                })))
+            }
+            fixed => Control::of_fixed(fixed),
+        };
+        hand.leaves().iter().filter_map(control).collect()
     }
-    let held_len = (w.held.len() as u32 - held_start) as u8;
-    let input = bound.chord.input();
-    let action = w.actions[row.action.index()];
-    let feel = feel_of(w, sheet, profile, row.action, input.device_kind());
-    let inverted = |axis: usize| w.feels[usize::from(feel)].invert[axis];
-    let part = match row.arm {
-        Some(arm) if inverted(arm.axis()) => {
-            Part::Port(action.port + u16::from(arm.opposite() as u8 - action.first_arm))
-        }
-        Some(arm) => Part::Port(action.port + u16::from(arm as u8 - action.first_arm)),
-        None if action.shape.has_arms() => Part::Whole,
-        None if action.shape == Shape::Pull => Part::Port(action.port),
-        None => Part::Switch,
-    };
-    let follows = row.arm.is_some() || action.shape == Shape::Pull;
-    let analog = match input.shape() {
-        InputShape::Pull => follows,
-        InputShape::Line | InputShape::Plane => true,
-        InputShape::Touch => part == Part::Whole,
-        InputShape::Button | InputShape::Pulse => false,
-    };
-    for control in controls(input, layout, platform, &mut w.touch_names) {
-        w.wires.push(Wire {
-            action: row.action.index() as u16,
-            control,
-            part,
-            manner: bound.manner,
-            strict: bound.strict,
-            analog,
-            held_len,
-            held_start,
-            feel,
-        });
-    }
-    if let Input::PadStickHalf(stick, _) = input {
-        w.stick_halves[stick.0 as usize] = true;
-    }
-    for held in bound.chord.held() {
-        if let Input::PadStickHalf(stick, _) = held {
-            w.stick_halves[stick.0 as usize] = true;
-        }
+
+    /// The position of the feel of an action on a device kind, added if it is new.
+    fn feel_of(&mut self, action: ActionId, kind: DeviceKind) -> u16 {
+        let action = self.sheet.declared(action);
+        let feel = base_feel(kind)
+            .with(&action.feel[kind as usize])
+            .with(&self.profile.feel(None, kind))
+            .with(&self.profile.feel(Some(&action.name), kind));
+        let feels = &mut self.out.feels;
+        let found = feels.iter().rposition(|f| *f == feel);
+        found.unwrap_or_else(|| {
+            feels.push(feel);
+            feels.len() - 1
+        }) as u16
     }
 }
 
-/// The position of the feel of an action on a device kind, added if it is new: the player's over
-/// the game's, an action's own over that of all.
-fn feel_of(
-    w: &mut Wiring,
-    sheet: &Sheet,
-    profile: &Profile,
-    action: ActionId,
-    kind: DeviceKind,
-) -> u16 {
+/// The feel on a device kind where neither the game nor the player says anything. The player's
+/// comes over the game's, an action's own over that of all.
+fn base_feel(kind: DeviceKind) -> Feel {
     let mut base = Feel::default();
     if kind == DeviceKind::Gamepad {
         // Sticks that rest exactly in the middle are rare; a sheet may say 0.
-        base.dead_zone.inner = 0.15;
+        base.dead_zone.inner = Rest::default().inner;
     }
-    let action = sheet.action(action);
-    let feel = base
-        .with(&action.feel[kind as usize])
-        .with(&profile.feel(None, kind))
-        .with(&profile.feel(Some(&action.name), kind));
-    let found = w.feels.iter().rposition(|f| *f == feel);
-    found.unwrap_or_else(|| {
-        w.feels.push(feel);
-        w.feels.len() - 1
-    }) as u16
+    base
 }
 
 /// Sorts wires under the controls that touch them.
@@ -328,25 +374,94 @@ fn is_plain_press(w: &Wiring, wire: &Wire) -> bool {
         && !w.actions[usize::from(wire.action)].toggle
 }
 
-/// Lists, for every port and every whole action, the wires that follow how far a control is in.
-fn group_analog(w: &mut Wiring) {
+/// Lists the wires of every port and of every whole action.
+fn group(w: &mut Wiring) {
     let mut by_port: Vec<Vec<u16>> = vec![Vec::new(); w.port_action.len()];
     let mut by_action: Vec<Vec<u16>> = vec![Vec::new(); w.actions.len()];
     for (i, wire) in w.wires.iter().enumerate() {
         match wire.part {
-            Part::Port(port) if wire.analog => by_port[usize::from(port)].push(i as u16),
-            Part::Port(_) | Part::Switch => {}
+            Part::Port(port) => by_port[usize::from(port)].push(i as u16),
+            Part::Switch => {}
             Part::Whole => by_action[usize::from(wire.action)].push(i as u16),
         }
     }
     for wires in by_port {
-        let start = w.analog_wires.len() as u32;
-        w.analog_wires.extend(wires);
-        w.port_analog.push((start, w.analog_wires.len() as u32));
+        let start = w.port_wires.len() as u32;
+        w.port_wires.extend(wires);
+        w.port_range.push((start, w.port_wires.len() as u32));
     }
     for (action, wires) in w.actions.iter_mut().zip(by_action) {
         let start = w.whole_wires.len() as u32;
         w.whole_wires.extend(wires);
         action.whole = (start, w.whole_wires.len() as u32);
     }
+}
+
+/// What counts as the rest of each control: the smallest dead zone of all that it works, or what
+/// game and player say of its device kind where it works nothing.
+fn rests(w: &Wiring, sheet: &Sheet, profile: &Profile) -> Vec<Rest> {
+    let of = |feel: &Feel| Rest {
+        inner: feel.dead_zone.inner,
+        by_axis: feel.dead_zone.form == DeadZoneForm::Axis,
+    };
+    let unbound = DeviceKind::ALL.map(|kind| {
+        let said = sheet.feel(kind).with(&profile.feel(None, kind));
+        match said.dead_zone {
+            Some(_) => of(&base_feel(kind).with(&said)),
+            None => Rest::default(),
+        }
+    });
+    let all = (0..w.routes.len()).map(|n| Control(n as u16));
+    all.map(|control| {
+        let wires = w.completed_by(control).iter();
+        let rests = wires.map(|&i| of(w.feel(&w.wires[usize::from(i)])));
+        rests
+            .reduce(|a, b| Rest {
+                inner: a.inner.min(b.inner),
+                by_axis: a.by_axis && b.by_axis,
+            })
+            .unwrap_or(unbound[control.device_kind() as usize])
+    })
+    .collect()
+}
+
+/// What each situation does to each wire.
+fn silences(
+    sheet: &Sheet,
+    bindings: &[Bound],
+    in_hand: &[Option<ChordInHand>],
+    of: &[usize],
+) -> Silences {
+    let silencing: Vec<SituationId> = (sheet.situations())
+        .filter(|(_, s)| s.typing || !s.over.is_empty())
+        .map(|(id, _)| id)
+        .collect();
+    if silencing.is_empty() {
+        return Silences::default();
+    }
+    let placed: Vec<Option<Placed<'_>>> = (bindings.iter().zip(in_hand))
+        .map(|(bound, chord)| Some(bound.placed(chord.as_ref()?)))
+        .collect();
+    let uses = Uses::new(sheet, placed.iter().flatten().copied());
+    let words = sheet.situations().len().div_ceil(64);
+    let mut out = Silences {
+        words,
+        covered: vec![0; of.len() * words],
+        typed: vec![0; of.len() * words],
+    };
+    for (wire, &binding) in of.iter().enumerate() {
+        let Some(placed) = &placed[binding] else {
+            continue;
+        };
+        for &situation in &silencing {
+            let on_it = silenced(sheet, &uses, situation, placed);
+            let (at, bit) = (
+                wire * words + situation.index() / 64,
+                situation.index() % 64,
+            );
+            out.covered[at] |= u64::from(on_it.covered) << bit;
+            out.typed[at] |= u64::from(on_it.typed) << bit;
+        }
+    }
+    out
 }

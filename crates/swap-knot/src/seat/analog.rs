@@ -1,134 +1,106 @@
 //! Sticks, triggers, axes and motion.
 
-use super::devices::ANALOG_BIT;
 use super::shaping;
 use super::state::{Phase, State};
-use crate::input::DeviceId;
-use crate::rig::{Control, Part, Wiring};
-
-/// A trigger or half axis counts as down from here on…
-const DOWN_AT: f32 = 0.5;
-/// …and as up again from here on, so that it does not flutter at the edge.
-const UP_AT: f32 = 0.4;
+use crate::input::Control;
+use crate::rig::{Part, Wire, Wiring};
 
 impl State {
-    /// A trigger or one half of an axis moved to 0 to 1.
-    #[inline(never)]
-    pub(super) fn pull(&mut self, wiring: &Wiring, control: Control, value: f32, device: DeviceId) {
-        let route = wiring.routes[control.index()];
-        if route.completes == 0 && route.held_in == 0 {
-            return;
-        }
-        let slot = self.devices.slot(device);
-        let value = shaping::real(value).max(0.0);
-        let [value, _] = self.devices.set(slot, control.index(), [value, 0.0]);
-        self.follow(wiring, control, [value, 0.0]);
-        // As a button it is held by the seat as a whole: what counts is the furthest device.
-        let held = self.down[control.index()] != 0;
-        if !held && value >= DOWN_AT {
-            self.down[control.index()] = ANALOG_BIT;
-            self.press(wiring, control);
-        } else if held && value <= UP_AT {
-            self.down[control.index()] = 0;
-            self.release(wiring, control);
-        }
-    }
-
-    /// A whole stick or axis moved.
-    #[inline(never)]
-    pub(super) fn plane(
-        &mut self,
-        wiring: &Wiring,
-        control: Control,
-        at: [f32; 2],
-        device: DeviceId,
-    ) {
-        if wiring.routes[control.index()].completes == 0 {
-            return;
-        }
-        let slot = self.devices.slot(device);
-        let at = self
-            .devices
-            .set(slot, control.index(), at.map(shaping::real));
-        self.follow(wiring, control, at);
-    }
-
-    /// The wires that follow how far a control is in.
+    /// The wires that follow how far some controls are in, which one event moved together.
     ///
     /// A wire begins when its control leaves rest while its chord is satisfied and none longer is;
-    /// it ends when the control is back at rest.
-    fn follow(&mut self, wiring: &Wiring, control: Control, raw: [f32; 2]) {
-        let mut longest = None;
-        for &index in wiring.completed_by(control) {
-            let wire = &wiring.wires[usize::from(index)];
-            if !wire.analog {
+    /// it ends when the control is back at rest. What begins does so before anything ends, so that
+    /// an action goes on while a stick swings from one of its arms to another.
+    pub(super) fn follow(&mut self, wiring: &Wiring, controls: impl Iterator<Item = Control>) {
+        let mut ending = std::mem::take(&mut self.ending);
+        for control in controls {
+            let wires = wiring.completed_by(control);
+            if wires.is_empty() {
                 continue;
             }
-            let feel = &wiring.feels[usize::from(wire.feel)];
-            let level = match wire.part {
-                Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
-                Part::Whole => shaping::plane(feel, raw),
-            };
-            let moved = level != [0.0; 2];
-            let leaving = moved && !self.wires[usize::from(index)].moved;
-            self.wires[usize::from(index)].moved = moved;
-            if self.wires[usize::from(index)].phase == Phase::On {
-                self.wires[usize::from(index)].level = level;
-                if !moved {
-                    self.wires[usize::from(index)].phase = Phase::Idle;
-                    self.turn_off(wiring, index);
+            let raw = self.held.level(control);
+            let mut longest = None;
+            for &index in wires {
+                let wire = &wiring.wires[usize::from(index)];
+                if !wire.analog {
+                    continue;
                 }
-                self.changed(wiring, index);
-            } else if leaving {
-                let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
-                if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
-                    let state = &mut self.wires[usize::from(index)];
-                    state.phase = Phase::On;
-                    state.since = self.now;
+                let level = shaped(wiring, wire, raw);
+                let away = level != [0.0; 2];
+                let state = &mut self.wires[usize::from(index)];
+                let leaving = away && !state.away;
+                state.away = away;
+                if state.phase == Phase::On {
                     state.level = level;
-                    self.turn_on(wiring, index);
-                    self.changed(wiring, index);
+                    self.mark_dirty(wire.action);
+                    if !away {
+                        ending.push(index);
+                    }
+                } else if leaving {
+                    let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
+                    if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
+                        self.begin_to_follow(wiring, index, level);
+                    }
                 }
             }
         }
+        for index in ending.drain(..) {
+            self.wires[usize::from(index)].phase = Phase::Idle;
+            self.turn_off(wiring, index);
+        }
+        self.ending = ending;
+        if !self.taken.is_empty() {
+            self.forget_taken();
+        }
     }
 
-    /// How many inputs the longest chord holds that a control could complete now.
-    fn longest(&self, wiring: &Wiring, control: Control) -> u8 {
+    /// A wire follows its control from here on.
+    pub(super) fn begin_to_follow(&mut self, wiring: &Wiring, index: u16, level: [f32; 2]) {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.held_len > 0 {
+            self.use_up_held(wiring, wire);
+        }
+        let state = &mut self.wires[usize::from(index)];
+        state.phase = Phase::On;
+        state.since = self.now;
+        state.level = level;
+        self.turn_on(wiring, index);
+        self.mark_dirty(wire.action);
+    }
+
+    /// How far in a wire's control is, after feel.
+    pub(super) fn level_of(&self, wiring: &Wiring, wire: &Wire) -> [f32; 2] {
+        shaped(wiring, wire, self.held.level(wire.control))
+    }
+
+    /// How many inputs the longest chord holds that a movement of a control could complete now.
+    pub(super) fn longest(&self, wiring: &Wiring, control: Control) -> u8 {
+        let own = self.longest_ready(wiring, control);
+        own.max(self.longest_relative(wiring, control))
+    }
+
+    /// The same for what moves with it: the halves of a stick that it leans to, or the whole.
+    pub(super) fn longest_relative(&self, wiring: &Wiring, control: Control) -> u8 {
+        let (first, count) = control.relatives();
+        let relatives = (first.0..first.0 + count).map(Control);
+        relatives
+            .filter(|&c| self.held.is_worked(c))
+            .map(|c| self.longest_ready(wiring, c))
+            .max()
+            .unwrap_or(0)
+    }
+
+    fn longest_ready(&self, wiring: &Wiring, control: Control) -> u8 {
         let mut wires = wiring.completed_by(control).iter();
         let first = wires.find(|&&i| self.is_ready(wiring, i, &wiring.wires[usize::from(i)]));
         first.map_or(0, |&i| wiring.wires[usize::from(i)].held_len)
     }
 
-    /// The level of a wire changed, so what it works has to be worked out again.
-    fn changed(&mut self, wiring: &Wiring, index: u16) {
-        let wire = &wiring.wires[usize::from(index)];
-        if let Part::Port(port) = wire.part {
-            self.set_ramp(wiring, wire.action, port, wire.feel);
-        }
-        self.mark_dirty(wire.action);
-    }
-
-    /// An analog control came to rest because its device is gone.
-    pub(super) fn rested(&mut self, wiring: &Wiring, control: Control) {
-        let level = self.devices.level(control.index());
-        self.follow(wiring, control, level);
-        if self.down[control.index()] != 0 && level[0] <= UP_AT {
-            self.down[control.index()] = 0;
-            self.release(wiring, control);
-        }
-    }
-
-    /// What is away from rest has to come back before it counts again.
-    pub(super) fn spend_all(&mut self, wiring: &Wiring) {
+    /// Works out anew which wires are away from rest, without beginning anything.
+    pub(super) fn note_away(&mut self, wiring: &Wiring) {
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.analog {
-                let level = self.devices.level(wire.control.index());
-                let feel = &wiring.feels[usize::from(wire.feel)];
-                self.wires[index].moved = match wire.part {
-                    Part::Port(_) | Part::Switch => shaping::amount(feel, level[0]) > 0.0,
-                    Part::Whole => shaping::plane(feel, level) != [0.0; 2],
-                };
+                self.wires[index].away = self.level_of(wiring, wire) != [0.0; 2];
             }
         }
     }
@@ -148,8 +120,7 @@ impl State {
                 } else {
                     by[axis]
                 };
-                let real = if turned.is_finite() { turned } else { 0.0 };
-                real * feel.sensitivity
+                turned * feel.sensitivity
             };
             let (x, y) = (scaled(0), scaled(1));
             self.add_motion(wire.action, [x, y, 0.0]);
@@ -182,7 +153,17 @@ impl State {
             state.motion = [0.0; 3];
         }
         for (sum, by) in state.motion.iter_mut().zip(by) {
-            *sum += by;
+            // However much is fed between two ticks, it stays a number.
+            *sum = (*sum + by).clamp(-f32::MAX, f32::MAX);
         }
+    }
+}
+
+/// How far in a control is for a wire, after its feel.
+fn shaped(wiring: &Wiring, wire: &Wire, raw: [f32; 2]) -> [f32; 2] {
+    let feel = wiring.feel(wire);
+    match wire.part {
+        Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
+        Part::Whole => shaping::plane(feel, raw),
     }
 }

@@ -2,8 +2,6 @@
 
 use crate::input::{DeviceKind, Time};
 
-/// How far a stick or trigger has to go to count as meant; drift and a bumped pad stay below.
-const MEANT: f32 = 0.5;
 /// How far the mouse has to move within [`MOVE_TIME`] seconds to count as meant, in counts.
 const MOVE_FAR: f32 = 30.0;
 const MOVE_TIME: f32 = 0.4;
@@ -47,18 +45,8 @@ impl KindInUse {
     /// Something was worked on purpose, if `really`. Without a branch: this is on the path of every
     /// event.
     #[inline]
-    fn meant(&mut self, kind: DeviceKind, really: bool) {
+    pub(super) fn meant(&mut self, kind: DeviceKind, really: bool) {
         self.current = if really { kind } else { self.current };
-    }
-
-    #[inline]
-    pub(super) fn key(&mut self, down: bool) {
-        self.meant(DeviceKind::Keyboard, down);
-    }
-
-    #[inline]
-    pub(super) fn mouse_button(&mut self, down: bool) {
-        self.meant(DeviceKind::Mouse, down);
     }
 
     pub(super) fn mouse_move(&mut self, at: Time, x: f32, y: f32) {
@@ -80,16 +68,8 @@ impl KindInUse {
         );
     }
 
-    #[inline]
-    pub(super) fn pad(&mut self, value: f32) {
-        self.meant(DeviceKind::Gamepad, value >= MEANT);
-    }
-
-    pub(super) fn other(&mut self, down: bool, value: f32) {
-        self.meant(DeviceKind::Other, down && value.abs() >= MEANT);
-    }
-
-    pub(super) fn touch(&mut self) {
-        self.meant(DeviceKind::Touch, true);
+    /// The clock went back by so many microseconds.
+    pub(super) fn turn_back(&mut self, micros: u64) {
+        self.moving.0 = self.moving.0.minus(micros);
     }
 }

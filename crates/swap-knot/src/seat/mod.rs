@@ -1,10 +1,10 @@
 //! Events in, actions out.
 
 mod analog;
-mod devices;
 mod kind;
 mod query;
 mod replay;
+mod rewire;
 mod seats;
 mod shaping;
 mod situations;
@@ -18,7 +18,7 @@ use state::State;
 
 use crate::input::{DeviceKind, Event, Time};
 use crate::rig::Rig;
-use crate::sheet::{ActionId, Arm, SituationId};
+use crate::sheet::{ActionId, Arm};
 
 /// One local player: their rig, their devices and the live values of their actions.
 ///
@@ -81,7 +81,7 @@ pub struct Happened {
 impl Seat {
     /// A player who plays with that rig.
     pub fn new(rig: Rig) -> Seat {
-        let mut state = State::new(rig.wiring());
+        let mut state = State::new(rig.wiring(), rig.sheet().stamp());
         let first = rig.sheet().first_situation();
         state.stack.extend(first);
         state.refresh_live(&rig);
@@ -95,27 +95,26 @@ impl Seat {
 
     /// Changes the rig in the middle of play.
     ///
-    /// Whatever is on ends once; what is still held stays silent until it is let go and pressed
-    /// again. Situations are kept by name where the sheet is another one.
+    /// What is bound as before plays on, without an edge; actions, arms and situations are the same
+    /// by name where the sheet is another one. What is bound otherwise ends once, and what is held
+    /// for it stays silent until it has been at rest. Edges and motion of this frame are still told.
     pub fn set_rig(&mut self, rig: Rig) {
-        if rig == self.rig {
-            return;
+        if rig != self.rig {
+            self.state.rewire(&self.rig, &rig);
+            self.rig = rig;
         }
-        self.state.end_all(self.rig.wiring());
-        let names = |id: &SituationId| {
-            rig.sheet()
-                .find_situation(&self.rig.sheet().situation(*id).name)
-        };
-        let stack = self.state.stack.iter().filter_map(names).collect();
-        self.state.rewire(rig.wiring(), stack);
-        self.state.refresh_live(&rig);
-        self.rig = rig;
     }
 
     /// Takes an event in. Costs by the bindings it can touch, and allocates nothing once warm.
     #[inline]
     pub fn feed(&mut self, event: &Event) {
         self.state.feed(self.rig.wiring(), event);
+    }
+
+    /// Takes an event in that is not played, since a menu or a listener has it: the book is kept,
+    /// and what the device holds is broken off and counts again once it has been at rest.
+    pub fn overhear(&mut self, event: &Event) {
+        self.state.overhear(self.rig.wiring(), event);
     }
 
     /// Closes the frame: from here on the answers speak of what was fed since the last tick.

@@ -3,10 +3,8 @@
 use std::time::Duration;
 
 use super::Seat;
-use super::state::PortState;
-use crate::input::{HidInput, Input, Modifier, MouseButton};
-use crate::rig::Control;
-use crate::sheet::{ActionId, Arm, Row, Shape};
+use crate::input::{Control, Held, Input, Modifier};
+use crate::sheet::{ActionRef, Arm, RowRef, Shape};
 
 /// Which state answers for a row.
 enum Place {
@@ -19,17 +17,17 @@ enum Place {
 impl Seat {
     /// Whether an action, or one arm of it, is on.
     #[inline]
-    pub fn is_down(&self, row: impl Into<Row>) -> bool {
+    pub fn is_down(&self, row: impl Into<RowRef>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].on > 0,
-            Place::Port(i) => self.state.ports[i].on,
+            Place::Port(i) => self.state.ports[i].is_on(),
             Place::Nowhere => false,
         }
     }
 
     /// Whether it went on between the last two ticks, once per press.
     #[inline]
-    pub fn went_down(&self, row: impl Into<Row>) -> bool {
+    pub fn went_down(&self, row: impl Into<RowRef>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].began == self.state.frame,
             Place::Port(i) => self.state.ports[i].began == self.state.frame,
@@ -39,7 +37,7 @@ impl Seat {
 
     /// Whether it went off between the last two ticks.
     #[inline]
-    pub fn went_up(&self, row: impl Into<Row>) -> bool {
+    pub fn went_up(&self, row: impl Into<RowRef>) -> bool {
         match self.place(row.into()) {
             Place::Action(i) => self.state.actions[i].ended == self.state.frame,
             Place::Port(i) => self.state.ports[i].ended == self.state.frame,
@@ -48,15 +46,15 @@ impl Seat {
     }
 
     /// How long it has been on; nothing while it is off.
-    pub fn down_for(&self, row: impl Into<Row>) -> Duration {
+    pub fn down_for(&self, row: impl Into<RowRef>) -> Duration {
         let since = match self.place(row.into()) {
             Place::Action(i) => {
                 let action = &self.state.actions[i];
                 (action.on > 0).then_some(action.since)
             }
             Place::Port(i) => {
-                let PortState { on, since, .. } = self.state.ports[i];
-                on.then_some(since)
+                let port = &self.state.ports[i];
+                port.is_on().then_some(port.since)
             }
             Place::Nowhere => None,
         };
@@ -64,28 +62,25 @@ impl Seat {
     }
 
     /// The value of a press (0 or 1), a pull (0 to 1) or a line (−1 to 1), as of the last tick.
-    pub fn value(&self, action: impl Into<ActionId>) -> f32 {
+    pub fn value(&self, action: impl Into<ActionRef>) -> f32 {
         self.space(action)[0]
     }
 
     /// The value of a plane, right and up positive, at most 1 long, as of the last tick.
-    pub fn plane(&self, action: impl Into<ActionId>) -> [f32; 2] {
+    pub fn plane(&self, action: impl Into<ActionRef>) -> [f32; 2] {
         let [x, y, _] = self.space(action);
         [x, y]
     }
 
     /// The value of a space, right, up and forward positive, at most 1 long, as of the last tick.
-    pub fn space(&self, action: impl Into<ActionId>) -> [f32; 3] {
-        let index = action.into().index();
-        match (
-            self.state.actions.get(index),
-            self.rig.wiring().actions.get(index),
-        ) {
-            (Some(a), Some(w)) if w.shape == Shape::Press => {
-                [f32::from(u8::from(a.on > 0)), 0.0, 0.0]
-            }
-            (Some(a), _) => a.value,
-            (None, _) => [0.0; 3],
+    pub fn space(&self, action: impl Into<ActionRef>) -> [f32; 3] {
+        let Some(index) = self.rig.sheet().index_of(action.into()) else {
+            return [0.0; 3];
+        };
+        let state = &self.state.actions[index];
+        match self.rig.wiring().actions[index].shape {
+            Shape::Press => [f32::from(u8::from(state.on > 0)), 0.0, 0.0],
+            _ => state.value,
         }
     }
 
@@ -93,24 +88,27 @@ impl Seat {
     ///
     /// In the counts of the device times sensitivity, or 1 a notch; not limited to 1. Motion is a
     /// distance, where [`Seat::plane`] is a deflection: multiply that by time, but not this.
-    pub fn motion(&self, action: impl Into<ActionId>) -> [f32; 3] {
-        match self.state.actions.get(action.into().index()) {
+    pub fn motion(&self, action: impl Into<ActionRef>) -> [f32; 3] {
+        let index = self.rig.sheet().index_of(action.into());
+        match index.map(|i| &self.state.actions[i]) {
             Some(a) if a.motion_frame == self.state.frame => a.motion,
             _ => [0.0; 3],
         }
     }
 
     /// How far a hold has got, from 0 to 1, for a ring on screen; 1 while the action is on.
-    pub fn hold_progress(&self, action: impl Into<ActionId>) -> f32 {
-        let action = action.into();
-        if self.is_down(action) {
+    pub fn hold_progress(&self, action: impl Into<ActionRef>) -> f32 {
+        let Some(action) = self.rig.sheet().index_of(action.into()) else {
+            return 0.0;
+        };
+        if self.state.actions[action].on > 0 {
             return 1.0;
         }
         let wiring = self.rig.wiring();
         let timers = self.state.timers.iter();
         let progress = timers.filter_map(|&(due, index)| {
             let wire = &wiring.wires[usize::from(index)];
-            if usize::from(wire.action) != action.index() {
+            if usize::from(wire.action) != action {
                 return None;
             }
             let since = self.state.wires[usize::from(index)].since;
@@ -126,48 +124,29 @@ impl Seat {
         let places = modifier.places(self.rig.platform());
         places
             .iter()
-            .any(|&place| self.state.down[Control::key(place).index()] != 0)
+            .any(|&place| self.state.held.is_down(Control::key(place)))
     }
 
-    /// Every input that is down or away from rest, for a listener to wait for.
+    /// Every input that is down or away from rest, bound or not.
     pub fn inputs_down(&self) -> Vec<Input> {
-        let numbered = (6..=MouseButton::LAST)
-            .filter_map(MouseButton::from_number)
-            .map(Input::MouseButton)
-            .chain((1..=HidInput::LAST_BUTTON).map(|n| Input::Hid(HidInput::Button(n))));
-        let touch = self
-            .rig
-            .wiring()
-            .touch_names
-            .iter()
-            .copied()
-            .map(Input::Touch);
-        (Input::all_named().chain(numbered).chain(touch))
-            .filter(|&input| {
-                let control = match input {
-                    Input::Touch(name) => self.rig.wiring().touch(name),
-                    fixed => Control::of_fixed(fixed),
-                };
-                control.is_some_and(|c| {
-                    let held = self.state.down.get(c.index()).is_some_and(|d| *d != 0);
-                    held || self.state.devices.level(c.index()) != [0.0; 2]
-                })
-            })
-            .collect()
+        self.state.held.inputs()
+    }
+
+    /// What is held on the devices of this player, for a listener to start from.
+    pub fn held(&self) -> &Held {
+        &self.state.held
     }
 
     #[inline]
-    fn place(&self, row: Row) -> Place {
-        let index = row.action.index();
-        let Some(arm) = row.arm else {
-            return match index < self.state.actions.len() {
-                true => Place::Action(index),
-                false => Place::Nowhere,
-            };
-        };
-        let Some(action) = self.rig.wiring().actions.get(index) else {
+    fn place(&self, row: RowRef) -> Place {
+        let (action, arm) = row.parts();
+        let Some(index) = self.rig.sheet().index_of(action) else {
             return Place::Nowhere;
         };
+        let Some(arm) = arm else {
+            return Place::Action(index);
+        };
+        let action = &self.rig.wiring().actions[index];
         let offset = (arm as u8).checked_sub(action.first_arm);
         match offset.filter(|o| action.shape.has_arms() && *o < action.ports) {
             Some(offset) => Place::Port(usize::from(action.port) + usize::from(offset)),
@@ -176,9 +155,9 @@ impl Seat {
     }
 
     /// The value of one arm, 0 to 1, as of the last tick.
-    pub fn arm(&self, action: impl Into<ActionId>, arm: Arm) -> f32 {
-        match self.place(Row::arm(action.into(), arm)) {
-            Place::Port(i) => self.state.ports[i].ramp.at(self.state.now),
+    pub fn arm(&self, action: impl Into<ActionRef>, arm: Arm) -> f32 {
+        match self.place(RowRef::new(action.into(), Some(arm))) {
+            Place::Port(i) => self.state.ports[i].value,
             Place::Action(_) | Place::Nowhere => 0.0,
         }
     }

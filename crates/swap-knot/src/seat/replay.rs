@@ -12,11 +12,16 @@ use crate::sheet::SituationId;
 #[non_exhaustive]
 pub struct NoSuchSituation(pub String);
 
+/// After this long without an event no hold, tap or ramp goes on: each takes 10 seconds at most.
+const SETTLED: Duration = Duration::from_secs(30);
+
 impl Seat {
     /// Plays a trace, ticking at a steady pace (at least every microsecond) and handing the seat
     /// to `each` after every tick; the last tick comes after the last event.
     ///
-    /// The same trace, rig and pace give the same answers, to the last bit.
+    /// The same trace, rig and pace give the same answers, to the last bit. Its clock is that of the
+    /// trace, also in a seat that has played before. Where more than half a minute lies between two
+    /// entries, so that everything has settled, the ticks up to the second one are left out.
     ///
     /// # Errors
     /// When the trace enters a situation that the sheet does not have; nothing is played then.
@@ -46,14 +51,22 @@ impl Seat {
         let Some(first) = trace.entries().first() else {
             return Ok(());
         };
-        let mut next_tick = first.at().as_micros() / every * every + every;
+        // Whatever the seat played before, the trace's own clock counts from here on.
+        self.state.set_clock(self.rig.wiring(), first.at());
+        let mut next_tick = after(first.at(), every);
+        let mut last = first.at();
         for entry in trace.entries() {
-            while entry.at().as_micros() >= next_tick {
-                let now = Time::from_micros(next_tick);
+            while let Some(now) = next_tick.filter(|t| *t <= entry.at()) {
                 self.tick(now);
                 each(self, now);
-                next_tick = next_tick.saturating_add(every);
+                let idle = now.since(last) >= SETTLED;
+                next_tick = match idle {
+                    false => now.as_micros().checked_add(every).map(Time::from_micros),
+                    // Nothing goes on any more: on to the next entry.
+                    true => after(entry.at(), every),
+                };
             }
+            last = entry.at();
             match entry {
                 TraceEntry::Event(event) => self.feed(event),
                 TraceEntry::Situations { at, .. } => {
@@ -64,9 +77,16 @@ impl Seat {
                 }
             }
         }
-        let now = Time::from_micros(next_tick);
+        // A tick that would lie beyond the end of time comes at its end.
+        let now = next_tick.unwrap_or(Time::from_micros(u64::MAX));
         self.tick(now);
         each(self, now);
         Ok(())
     }
+}
+
+/// The first tick after a moment; none beyond the end of time.
+fn after(at: Time, every: u64) -> Option<Time> {
+    let before = at.as_micros() / every * every;
+    before.checked_add(every).map(Time::from_micros)
 }

@@ -1,7 +1,7 @@
 //! Several players on one machine: which device plays for whom.
 
 use super::Seat;
-use crate::input::{DeviceId, Event, EventKind, Time};
+use crate::input::{DeviceId, Event, EventKind, Held, Time};
 use crate::rig::Rig;
 
 /// The players on one machine, each with their own rig and devices.
@@ -34,6 +34,8 @@ pub struct Seats {
     owners: Vec<(DeviceId, u16)>,
     /// Seats that wait for a device to join, first come first served.
     waiting: Vec<usize>,
+    /// What is held on devices that play for nobody, so that whoever gets one does not play it.
+    free: Held,
 }
 
 /// Where an event went.
@@ -101,12 +103,29 @@ impl Seats {
             .map(|s| s.state.now)
             .max()
             .unwrap_or(Time::ZERO);
+        // The book that has followed the device so far.
+        let book = bits(before)
+            .next()
+            .map_or(&self.free, |s| self.seats[s].held());
+        let held = book.device(device);
         for seat in bits(before & !mask) {
             self.seats[seat].feed(&Event {
                 at: now,
                 device,
                 what: EventKind::Unplugged,
             });
+        }
+        if let Some(held) = held {
+            for seat in bits(mask & !before) {
+                self.seats[seat].state.held.join(device, &held);
+                self.seats[seat].spend_joined();
+            }
+            match (before, mask) {
+                (0, 0) => {}
+                (_, 0) => self.free.join(device, &held),
+                (0, _) => self.free.unplug(device),
+                _ => {}
+            }
         }
         self.owners.retain(|(d, _)| *d != device);
         if mask != 0 {
@@ -131,10 +150,12 @@ impl Seats {
         }
     }
 
-    /// Takes an event in, for whomever its device plays for. Lost focus is for everyone.
+    /// Takes an event in, for whomever its device plays for; one of [`DeviceId::ALL`] is for
+    /// everyone.
     pub fn feed(&mut self, event: &Event) -> Fed {
-        if event.what == EventKind::FocusLost {
+        if event.device == DeviceId::ALL {
             self.seats.iter_mut().for_each(|seat| seat.feed(event));
+            self.free.feed(event);
             return Fed::Played;
         }
         let mask = self.mask(event.device);
@@ -144,11 +165,12 @@ impl Seats {
             }
             return Fed::Played;
         }
+        self.free.feed(event);
         if self.waiting.is_empty() || !is_press(&event.what) {
             return Fed::Free;
         }
         let seat = self.waiting.remove(0);
-        self.owners.push((event.device, 1 << seat));
+        self.give(event.device, &[seat]);
         Fed::Joined(seat)
     }
 

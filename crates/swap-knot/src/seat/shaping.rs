@@ -3,15 +3,6 @@
 use crate::input::Time;
 use crate::sheet::{DeadZone, DeadZoneForm, Feel};
 
-/// A number from a device, brought into −1 to 1; what is not a number counts as rest.
-pub(super) fn real(value: f32) -> f32 {
-    if value.is_nan() {
-        0.0
-    } else {
-        value.clamp(-1.0, 1.0)
-    }
-}
-
 /// One amount from 0 to 1: dead zone cut away and the rest stretched, then curve and sensitivity.
 pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
     let amount = cut(&feel.dead_zone, raw);
@@ -94,6 +85,16 @@ impl Ramp {
         } else {
             (self.from - gone).max(self.target)
         }
+    }
+
+    /// Whether it rests and goes nowhere.
+    pub(super) fn is_at_rest(&self) -> bool {
+        self.from == 0.0 && self.target == 0.0
+    }
+
+    /// The clock went back by so many microseconds.
+    pub(super) fn turn_back(&mut self, micros: u64) {
+        self.started = self.started.minus(micros);
     }
 
     /// Whether it has arrived.

@@ -2,8 +2,8 @@
 
 use super::Seat;
 use super::state::{Phase, State};
-use crate::rig::{Control, Rig, Wire, Wiring};
-use crate::sheet::{Action, ActionId, Cover, Sheet, SituationId};
+use crate::rig::{Rig, Wiring, is_live};
+use crate::sheet::{ActionId, Manner, Sheet, SituationId, SituationRef};
 
 impl Seat {
     /// The situations that are live, lowest first.
@@ -11,99 +11,145 @@ impl Seat {
         &self.state.stack
     }
 
-    /// Lays a situation on top; one that is live already moves there.
-    pub fn enter(&mut self, situation: SituationId) {
-        self.state.stack.retain(|s| *s != situation);
-        self.state.stack.push(situation);
-        self.state.refresh_live(&self.rig);
+    /// Lays a situation on top; one that is live already moves there. One that the sheet does not
+    /// have changes nothing.
+    pub fn enter(&mut self, situation: impl Into<SituationRef>) {
+        if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
+            self.state.stack.retain(|s| *s != situation);
+            self.state.stack.push(situation);
+            self.state.changed_stack(&self.rig);
+        }
     }
 
     /// Takes a situation away.
-    pub fn leave(&mut self, situation: SituationId) {
-        self.state.stack.retain(|s| *s != situation);
-        self.state.refresh_live(&self.rig);
+    pub fn leave(&mut self, situation: impl Into<SituationRef>) {
+        if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
+            self.state.stack.retain(|s| *s != situation);
+            self.state.changed_stack(&self.rig);
+        }
     }
 
-    /// Makes exactly these situations live, lowest first.
-    pub fn set_situations(&mut self, situations: &[SituationId]) {
-        self.state.stack.clear();
-        self.state.stack.extend_from_slice(situations);
-        self.state.refresh_live(&self.rig);
+    /// Makes exactly these situations live, lowest first; the last place counts for one that stands
+    /// there twice, and those that the sheet does not have are left out.
+    pub fn set_situations<S: Into<SituationRef> + Copy>(&mut self, situations: &[S]) {
+        let stack = &mut self.state.stack;
+        stack.clear();
+        for &situation in situations {
+            if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
+                stack.retain(|s| *s != situation);
+                stack.push(situation);
+            }
+        }
+        self.state.changed_stack(&self.rig);
+    }
+
+    /// Two situations that were entered one over the other, the lower one first, though the sheet
+    /// does not let them be live like this; told once. They are played all the same, but the
+    /// conflict check knows nothing of what meets there.
+    pub fn take_unforeseen(&mut self) -> Option<(SituationId, SituationId)> {
+        self.state.stacks.open.take()
     }
 }
 
+/// Stacks that the sheet does not allow.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Unforeseen {
+    open: Option<(SituationId, SituationId)>,
+    seen: Vec<(SituationId, SituationId)>,
+}
+
 impl State {
+    /// The game entered or left situations.
+    fn changed_stack(&mut self, rig: &Rig) {
+        if let Some(pair) = rig.sheet().unforeseen(&self.stack)
+            && !self.stacks.seen.contains(&pair)
+        {
+            self.stacks.seen.push(pair);
+            self.stacks.open = Some(pair);
+        }
+        let before = self.live.clone();
+        self.refresh_live(rig);
+        self.resume(rig.wiring(), &before);
+    }
+
     /// Works out which wires are live, and ends what no longer is. Costs by the bindings of the
     /// sheet, once per change.
     pub(super) fn refresh_live(&mut self, rig: &Rig) {
         let (sheet, wiring) = (rig.sheet(), rig.wiring());
         for (index, wire) in wiring.wires.iter().enumerate() {
-            let action = sheet.action(ActionId::new(wire.action));
-            let mut live = self.is_live(sheet, wiring, action, wire);
-            if live && !action.while_typing && wire.control.writes() {
-                live = !self.is_typed(sheet, action);
-            }
-            self.live[index] = live;
+            let action = ActionId::new(wire.action, self.stamp);
+            let silenced = |s| wiring.silenced(index as u16, s);
+            self.live[index] = is_live(sheet, &self.stack, action, silenced);
         }
-        for index in 0..wiring.wires.len() {
-            if !self.live[index] && self.wires[index].phase != Phase::Idle {
-                self.break_off(wiring, index as u16);
+        for index in 0..wiring.wires.len() as u16 {
+            if !self.live[usize::from(index)] {
+                self.take_away(wiring, index);
             }
         }
         self.unlatch_dead(sheet, wiring);
     }
 
-    /// Whether some situation of an action is live and nothing above it covers this wire.
-    fn is_live(&self, sheet: &Sheet, wiring: &Wiring, action: &Action, wire: &Wire) -> bool {
-        if action.situations.is_empty() {
-            return true;
+    /// A change took a wire away: what it worked ends, and its input is spent for everyone else.
+    pub(super) fn take_away(&mut self, wiring: &Wiring, index: u16) {
+        let wire = &wiring.wires[usize::from(index)];
+        let phase = self.wires[usize::from(index)].phase;
+        if matches!(phase, Phase::On | Phase::Pending) {
+            let taken = (wire.control, wire.action);
+            if !self.taken.contains(&taken) {
+                self.taken.push(taken);
+            }
         }
-        action.situations.iter().any(|s| {
-            let Some(at) = self.stack.iter().position(|o| o == s) else {
-                return false;
+        if phase != Phase::Idle || !self.wires[usize::from(index)].ramp.is_at_rest() {
+            self.break_off(wiring, index);
+            self.mark_dirty(wire.action);
+        }
+    }
+
+    /// What has a value is taken up again by what is held already when its situation comes back,
+    /// unless that worked something else until now.
+    fn resume(&mut self, wiring: &Wiring, before: &[bool]) {
+        for (index, wire) in wiring.wires.iter().enumerate() {
+            let back = self.live[index] && !before[index];
+            let resumes = wiring.actions[usize::from(wire.action)].resumes
+                && wire.manner == Manner::Press
+                && self.wires[index].phase == Phase::Idle;
+            if !back || !resumes || self.worked_another(wire.control, wire.action) {
+                continue;
+            }
+            let index = index as u16;
+            let ready = || {
+                self.is_ready(wiring, index, wire)
+                    && wire.held_len >= self.longest(wiring, wire.control)
             };
-            self.stack[at + 1..]
-                .iter()
-                .all(|&above| match sheet.situation(above).cover {
-                    _ if sheet.situation(above).over.is_empty() => true,
-                    Cover::None => true,
-                    Cover::All => action.while_paused || action.situations.contains(&above),
-                    Cover::Used => !uses(sheet, wiring, above, wire),
-                })
+            if wire.analog {
+                let level = self.level_of(wiring, wire);
+                if level != [0.0; 2] && ready() {
+                    self.begin_to_follow(wiring, index, level);
+                }
+            } else if self.held.is_down(wire.control) && ready() {
+                self.engage(wiring, index, wire);
+            }
+        }
+    }
+
+    /// Whether a control, or what moves with it, worked another action until a change took that
+    /// away.
+    fn worked_another(&self, control: crate::input::Control, action: u16) -> bool {
+        let (first, count) = control.relatives();
+        self.taken.iter().any(|&(taken, by)| {
+            let same = taken == control || (first.0..first.0 + count).contains(&taken.0);
+            same && by != action
         })
     }
 
-    /// Whether the player types text in a situation that the action is not part of.
-    fn is_typed(&self, sheet: &Sheet, action: &Action) -> bool {
-        let typing = |s: &&SituationId| sheet.situation(**s).typing;
-        let mut typing = self.stack.iter().filter(typing);
-        typing.any(|s| !action.situations.contains(s))
-    }
-
-    /// Ends toggled actions none of whose wires are live any more.
+    /// Ends toggled actions none of whose situations are live any more.
     fn unlatch_dead(&mut self, sheet: &Sheet, wiring: &Wiring) {
         for action in 0..wiring.actions.len() as u16 {
-            let declared = sheet.action(ActionId::new(action));
+            let declared = sheet.declared(ActionId::new(action, self.stamp));
             let in_stack = declared.situations.iter().any(|s| self.stack.contains(s));
             if !in_stack && !declared.situations.is_empty() {
                 self.unlatch(action);
             }
         }
     }
-}
-
-/// Whether a situation uses the input of a wire: it has the same control, either on its own or
-/// with the same parts held.
-fn uses(sheet: &Sheet, wiring: &Wiring, situation: SituationId, wire: &Wire) -> bool {
-    let control: Control = wire.control;
-    wiring.completed_by(control).iter().any(|&other| {
-        let other = &wiring.wires[usize::from(other)];
-        let in_it = sheet
-            .action(ActionId::new(other.action))
-            .situations
-            .contains(&situation);
-        in_it
-            && other.action != wire.action
-            && (other.held_len == 0 || wiring.held_of(other) == wiring.held_of(wire))
-    })
 }

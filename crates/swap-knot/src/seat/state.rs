@@ -1,11 +1,14 @@
-//! What a seat remembers, in flat tables beside those of the wiring.
+//! What a seat remembers, in flat tables beside those of the wiring; and the way of an event in.
 
-use super::devices::Devices;
 use super::kind::KindInUse;
+use super::shaping::Ramp;
 use super::{Edge, Happened};
-use crate::input::{Direction, Event, EventKind, HidAxis, Sign, Stick, Time};
-use crate::rig::{Control, Wiring};
-use crate::sheet::{ActionId, Arm, SituationId};
+use crate::input::{
+    Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
+    Time,
+};
+use crate::rig::Wiring;
+use crate::sheet::{ActionId, Arm, SituationId, Stamp};
 
 /// What a wire is doing.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -24,24 +27,34 @@ pub(super) enum Phase {
 #[derive(Clone, Copy, Debug, Default)]
 pub(super) struct WireState {
     pub(super) phase: Phase,
-    /// Whether its control is away from rest, for wires that follow how far it is in. What was
-    /// away from rest when the wire ended has to come back before it counts again.
-    pub(super) moved: bool,
+    /// Whether its control is away from rest, for wires that follow how far it is in: followed also
+    /// while the wire is not live, so that it begins only by what leaves rest.
+    pub(super) away: bool,
     /// When its input went down.
     pub(super) since: Time,
     /// How far it is in, after feel; the second number is for planes.
     pub(super) level: [f32; 2],
+    /// How far a key has brought its port.
+    pub(super) ramp: Ramp,
 }
 
 #[derive(Clone, Copy, Debug, Default)]
 pub(super) struct PortState {
-    /// How many wires that are on or off hold it on.
+    /// How many wires hold it on.
     pub(super) count: u16,
-    pub(super) on: bool,
+    /// Which press of the seat it began with; a later one is a higher number.
+    pub(super) order: u32,
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,
-    pub(super) ramp: super::shaping::Ramp,
+    /// As of the last tick.
+    pub(super) value: f32,
+}
+
+impl PortState {
+    pub(super) fn is_on(&self) -> bool {
+        self.count > 0
+    }
 }
 
 #[derive(Clone, Copy, Debug, Default)]
@@ -61,79 +74,90 @@ pub(super) struct ActionState {
 
 #[derive(Clone, Debug)]
 pub(super) struct State {
+    /// Tells ids of the sheet in play.
+    pub(super) stamp: Stamp,
     /// The frame that the answers speak of; what is fed belongs to the next.
     pub(super) frame: u32,
     pub(super) now: Time,
-    pub(super) devices: Devices,
-    /// For each control, which devices hold it down, one bit a slot.
-    pub(super) down: Vec<u16>,
+    pub(super) held: Held,
+    /// Controls that went down by the event that is being judged: they are not held before it.
+    pub(super) fresh: Fresh,
     pub(super) wires: Vec<WireState>,
     pub(super) live: Vec<bool>,
     pub(super) ports: Vec<PortState>,
+    /// Counts the presses of ports.
+    pub(super) order: u32,
     pub(super) actions: Vec<ActionState>,
     /// Actions whose value has to be worked out at the next tick.
     pub(super) dirty: Vec<u16>,
-    /// Ports on their way to their target.
+    /// Wires whose ramps are on their way.
     pub(super) ramping: Vec<u16>,
     /// Holds that are not decided yet, and when they are.
     pub(super) timers: Vec<(Time, u16)>,
     pub(super) next_timer: Time,
+    /// Controls that worked an action until a change of situations or rig took that away, and have
+    /// not been at rest since.
+    pub(super) taken: Vec<(Control, u16)>,
     pub(super) incoming: Vec<Happened>,
     pub(super) happened: Vec<Happened>,
     /// Lowest first.
     pub(super) stack: Vec<SituationId>,
+    pub(super) stacks: super::situations::Unforeseen,
     pub(super) kind: KindInUse,
     pub(super) kind_changed: bool,
+    /// Room to compare what is down before and after.
+    pub(super) scratch: Vec<bool>,
+    /// Room for wires whose controls came to rest by the event that is judged.
+    pub(super) ending: Vec<u16>,
+}
+
+/// Halves of one stick or axis, one bit each from the first on.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct Fresh {
+    pub(super) first: u16,
+    pub(super) bits: u8,
+}
+
+impl Fresh {
+    pub(super) fn has(self, control: Control) -> bool {
+        self.bits != 0
+            && (self.first..self.first + 4).contains(&control.0)
+            && self.bits >> (control.0 - self.first) & 1 != 0
+    }
 }
 
 impl State {
-    pub(super) fn new(wiring: &Wiring) -> State {
+    pub(super) fn new(wiring: &Wiring, stamp: Stamp) -> State {
+        let mut held = Held::new();
+        held.rewire(&wiring.touch_names, wiring.rest.clone());
         State {
+            stamp,
             frame: 1,
             now: Time::ZERO,
-            devices: Devices::default(),
-            down: vec![0; wiring.routes.len()],
+            held,
+            fresh: Fresh::default(),
             wires: vec![WireState::default(); wiring.wires.len()],
             live: vec![false; wiring.wires.len()],
             ports: vec![PortState::default(); wiring.port_action.len()],
+            order: 0,
             actions: vec![ActionState::default(); wiring.actions.len()],
             dirty: Vec::with_capacity(wiring.actions.len()),
             ramping: Vec::with_capacity(wiring.port_action.len()),
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
+            taken: Vec::new(),
             incoming: Vec::with_capacity(64),
             happened: Vec::with_capacity(64),
             stack: Vec::with_capacity(8),
+            stacks: Default::default(),
             kind: KindInUse::default(),
             kind_changed: false,
+            scratch: Vec::new(),
+            ending: Vec::with_capacity(16),
         }
     }
 
-    /// Takes over another rig's tables. What is held stays held, but silent.
-    pub(super) fn rewire(&mut self, wiring: &Wiring, stack: Vec<SituationId>) {
-        let old = std::mem::replace(self, State::new(wiring));
-        self.frame = old.frame;
-        self.now = old.now;
-        self.devices = old.devices;
-        // Touch inputs are numbered by the rig, so only the others can stay held.
-        let fixed = Control::FIXED;
-        self.down[..fixed].copy_from_slice(&old.down[..fixed]);
-        self.devices.resize(wiring.routes.len());
-        self.incoming = old.incoming;
-        self.happened = old.happened;
-        self.kind = old.kind;
-        self.kind_changed = old.kind_changed;
-        self.stack = stack;
-        if self.actions.len() == old.actions.len() {
-            // The same sheet as far as the answers go: what ended in this frame did end.
-            for (new, old) in self.actions.iter_mut().zip(old.actions) {
-                (new.began, new.ended) = (old.began, old.ended);
-            }
-        }
-        self.spend_all(wiring);
-    }
-
-    /// Lets time go by; it never goes back.
+    /// Lets time go by, as far as an event says; only a tick turns it back.
     #[inline]
     pub(super) fn advance(&mut self, wiring: &Wiring, to: Time) {
         let to = to.max(self.now);
@@ -143,100 +167,199 @@ impl State {
         self.now = to;
     }
 
+    /// Sets the clock, which may go back: an event that was stamped in the future does not stop it.
+    /// How long things have been going on stays as it was.
+    pub(super) fn set_clock(&mut self, wiring: &Wiring, now: Time) {
+        if now >= self.now {
+            self.advance(wiring, now);
+            return;
+        }
+        let back = self.now.as_micros() - now.as_micros();
+        for wire in &mut self.wires {
+            wire.since = wire.since.minus(back);
+            wire.ramp.turn_back(back);
+        }
+        for port in &mut self.ports {
+            port.since = port.since.minus(back);
+        }
+        for action in &mut self.actions {
+            action.since = action.since.minus(back);
+        }
+        for (due, _) in &mut self.timers {
+            *due = due.minus(back);
+        }
+        self.kind.turn_back(back);
+        self.set_next_timer();
+        self.now = now;
+    }
+
     #[inline]
     pub(super) fn feed(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
-        let at = self.now;
         let device = event.device;
-        match event.what {
-            EventKind::Key { place, down, .. } => {
-                self.kind.key(down);
-                self.button(wiring, Control::key(place), down, device);
-            }
-            EventKind::MouseButton { button, down } => {
-                self.kind.mouse_button(down);
-                self.button(wiring, Control::mouse(button), down, device);
-            }
+        if let EventKind::Key { place, down, .. } = event.what {
+            // The most frequent ones need no looking into.
+            self.button(
+                wiring,
+                Control::key(place),
+                down,
+                device,
+                DeviceKind::Keyboard,
+            );
+            return;
+        }
+        let Some(what) = event.what.in_range() else {
+            return;
+        };
+        match what {
             EventKind::MouseMove { x, y } => {
-                self.kind.mouse_move(at, x, y);
+                self.kind.mouse_move(self.now, x, y);
                 self.motion(wiring, Control::MOUSE_MOVE, [x, y]);
             }
             EventKind::Wheel { direction } => {
-                self.kind.mouse_button(true);
+                self.kind.meant(DeviceKind::Mouse, true);
                 self.notch(wiring, Control::wheel(direction));
             }
             EventKind::PadButton { button, value } => {
-                self.kind.pad(value);
                 let control = Control::pad(button);
+                let slot = self.held.slot(device);
                 if button.is_trigger() {
-                    self.pull(wiring, control, value, device);
-                } else {
-                    self.button(wiring, control, value >= 0.5, device);
+                    self.held.set_level(slot, control, [value, 0.0]);
+                    self.pulled(wiring, slot, control);
+                } else if let Some(down) = self.held.pressed(slot, control, value) {
+                    self.button(wiring, control, down, device, DeviceKind::Gamepad);
                 }
             }
-            EventKind::PadStick { stick, x, y } => {
-                self.kind.pad(x.abs().max(y.abs()));
-                self.stick(wiring, stick, [x, y], device);
-            }
-            EventKind::HidButton { number, down } => {
-                self.kind.other(down, 1.0);
-                let number = number.min(crate::input::HidInput::LAST_BUTTON);
-                self.button(wiring, Control::hid_button(number), down, device);
-            }
-            EventKind::HidHat { direction, down } => {
-                self.kind.other(down, 1.0);
-                self.button(wiring, Control::hid_hat(direction), down, device);
-            }
-            EventKind::HidAxis { axis, value } => {
-                self.kind.other(true, value);
-                self.axis(wiring, axis, value, device);
-            }
+            EventKind::PadStick { stick, x, y } => self.stick(wiring, stick, [x, y], device),
+            EventKind::HidAxis { axis, value } => self.axis(wiring, axis, value, device),
             EventKind::Touch { name, down } => {
-                self.kind.touch();
-                if let Some(control) = wiring.touch(name) {
-                    self.button(wiring, control, down, device);
+                if let Some(control) = self.held.touch_control(name) {
+                    self.button(wiring, control, down, device, DeviceKind::Touch);
                 }
             }
             EventKind::TouchStick { name, x, y } => {
-                self.kind.touch();
-                if let Some(control) = wiring.touch(name) {
-                    self.plane(wiring, control, [x, y], device);
+                if let Some(control) = self.held.touch_control(name) {
+                    let slot = self.held.slot(device);
+                    self.held.set_level(slot, control, [x, y]);
+                    self.pulled(wiring, slot, control);
                 }
             }
-            EventKind::Unplugged => self.unplug(wiring, device),
-            EventKind::FocusLost => self.let_go_of_all(wiring),
-        }
-    }
-
-    #[inline(never)]
-    fn stick(
-        &mut self,
-        wiring: &Wiring,
-        stick: Stick,
-        at: [f32; 2],
-        device: crate::input::DeviceId,
-    ) {
-        let at = at.map(super::shaping::real);
-        if wiring.stick_halves[stick.0 as usize] {
-            for direction in Direction::ALL {
-                let control = Control::stick_half(stick, direction);
-                self.pull(wiring, control, direction.part_of(at), device);
+            EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
+            EventKind::Unplugged => self.lose(wiring, |held| held.unplug(device)),
+            EventKind::FocusLost => self.lose(wiring, |held| held.spend(device)),
+            other => {
+                if let Some((control, down)) = other.as_button() {
+                    self.button(wiring, control, down, device, control.device_kind());
+                }
             }
         }
-        self.plane(wiring, Control::stick(stick), at, device);
+    }
+
+    /// A trigger or an on-screen stick moved: it may be followed, and it is down or up.
+    #[inline(never)]
+    fn pulled(&mut self, wiring: &Wiring, slot: usize, control: Control) {
+        let change = self.held.pulled(slot, control);
+        self.meant(control, change);
+        self.follow(wiring, std::iter::once(control));
+        self.edge(wiring, control, change);
+    }
+
+    /// What changed on one device, where it changes anything for the seat.
+    fn edge(&mut self, wiring: &Wiring, control: Control, change: Change) {
+        match change {
+            Change::Down { first: true } => self.press(wiring, control),
+            Change::Up { last: true } => self.release(wiring, control),
+            _ => {}
+        }
+    }
+
+    fn meant(&mut self, control: Control, change: Change) {
+        let down = matches!(change, Change::Down { .. });
+        self.kind.meant(control.device_kind(), down);
     }
 
     #[inline(never)]
-    fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: crate::input::DeviceId) {
-        let value = super::shaping::real(value);
-        for (sign, part) in [(Sign::Positive, value), (Sign::Negative, -value)] {
-            self.pull(wiring, Control::hid_half(axis, sign), part.max(0.0), device);
+    fn stick(&mut self, wiring: &Wiring, stick: Stick, at: [f32; 2], device: DeviceId) {
+        let slot = self.held.slot(device);
+        let whole = Control::stick(stick);
+        self.held.set_level(slot, whole, at);
+        let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
+        self.halves(wiring, slot, whole, halves, true);
+    }
+
+    #[inline(never)]
+    fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: DeviceId) {
+        let slot = self.held.slot(device);
+        let whole = Control::hid_axis(axis);
+        // Where a throttle stands when it is first heard of says nothing about its player.
+        let known = self.held.set_level(slot, whole, [value, 0.0]);
+        let halves = [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s));
+        self.halves(wiring, slot, whole, halves, known);
+    }
+
+    /// A whole stick or axis moved, and its halves with it: what ends does so first, and none of
+    /// what goes down is held before the others.
+    fn halves<const N: usize>(
+        &mut self,
+        wiring: &Wiring,
+        slot: usize,
+        whole: Control,
+        halves: [Control; N],
+        known: bool,
+    ) {
+        let changes = halves.map(|half| self.held.pulled(slot, half));
+        self.held.moved(slot, whole);
+        self.fresh.first = halves[0].0;
+        self.fresh.bits = 0;
+        for (n, (&half, &change)) in halves.iter().zip(&changes).enumerate() {
+            if known {
+                self.meant(half, change);
+            }
+            match change {
+                Change::Down { first: true } => self.fresh.bits |= 1 << n,
+                Change::Up { last: true } => self.release(wiring, half),
+                _ => {}
+            }
         }
-        self.plane(wiring, Control::hid_axis(axis), [value, 0.0], device);
+        self.follow(wiring, halves.into_iter().chain([whole]));
+        for (&half, &change) in halves.iter().zip(&changes) {
+            if change == (Change::Down { first: true }) {
+                self.press(wiring, half);
+            }
+        }
+        self.fresh.bits = 0;
+    }
+
+    /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and
+    /// what others hold goes on.
+    #[inline(never)]
+    pub(super) fn lose(&mut self, wiring: &Wiring, how: impl FnOnce(&mut Held)) {
+        let all = || (0..wiring.routes.len()).map(|n| Control(n as u16));
+        let mut before = std::mem::take(&mut self.scratch);
+        before.clear();
+        before.extend(all().map(|c| self.held.is_down(c)));
+        how(&mut self.held);
+        for control in all() {
+            if before[control.index()] && !self.held.is_down(control) {
+                self.broken(wiring, control);
+            }
+        }
+        self.scratch = before;
+        self.follow(wiring, all());
+        self.forget_taken();
+    }
+
+    /// An event that somebody else plays on.
+    pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
+        self.advance(wiring, event.at);
+        self.lose(wiring, |held| {
+            held.feed(event);
+            held.spend(event.device);
+        });
     }
 
     pub(super) fn tick(&mut self, wiring: &Wiring, now: Time) {
-        self.advance(wiring, now);
+        self.set_clock(wiring, now);
         if !self.ramping.is_empty() {
             self.advance_ramps(wiring);
         }
@@ -254,9 +377,16 @@ impl State {
     pub(super) fn note(&mut self, action: u16, arm: Option<Arm>, edge: Edge) {
         self.incoming.push(Happened {
             at: self.now,
-            action: ActionId::new(action),
+            action: ActionId::new(action, self.stamp),
             arm,
             edge,
         });
+    }
+}
+
+impl super::Seat {
+    /// A device came in: what is held on it is spent, and begins nothing here.
+    pub(super) fn spend_joined(&mut self) {
+        self.state.note_away(self.rig.wiring());
     }
 }

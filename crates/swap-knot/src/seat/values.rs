@@ -5,48 +5,33 @@ use crate::rig::{ActionWiring, Wiring};
 use crate::sheet::{Opposite, Shape};
 
 impl State {
-    /// Sends a port towards what its wires say.
-    pub(super) fn set_ramp(&mut self, wiring: &Wiring, action: u16, port: u16, feel: u16) {
-        let (start, end) = wiring.port_analog[usize::from(port)];
-        let analog = wiring.analog_wires[start as usize..end as usize].iter();
-        let mut target = 0.0_f32;
-        let mut analog_on = 0;
-        for &index in analog {
-            let wire = &self.wires[usize::from(index)];
-            if wire.phase == Phase::On {
-                analog_on += 1;
-                target = target.max(wire.level[0]);
-            }
+    /// Sends what a key has brought its port to towards full, or back to rest.
+    ///
+    /// Each key is on its own way, so that a port's value does not depend on the order in which
+    /// several are let go.
+    pub(super) fn ramp_to(&mut self, wiring: &Wiring, index: u16, full: bool) {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.analog {
+            return;
         }
-        let state = &mut self.ports[usize::from(port)];
-        // Wires that are on or off hold the port at full; those that follow only as far as they go.
-        let pressed = state.on && state.count > analog_on;
-        let feel = &wiring.feels[usize::from(feel)];
-        let pace = if analog_on > 0 {
-            0.0
-        } else if pressed {
-            feel.ramp_up
-        } else {
-            feel.ramp_down
+        let feel = wiring.feel(wire);
+        let (target, pace) = match full {
+            true => (feel.sensitivity.min(1.0), feel.ramp_up),
+            false => (0.0, feel.ramp_down),
         };
-        let full = if pressed {
-            feel.sensitivity.min(1.0)
-        } else {
-            0.0
-        };
-        state.ramp.head_for(target.max(full), pace, self.now);
-        if pace > 0.0 && !self.ramping.contains(&port) {
-            self.ramping.push(port);
+        let ramp = &mut self.wires[usize::from(index)].ramp;
+        ramp.head_for(target, pace, self.now);
+        if pace > 0.0 && !self.ramping.contains(&index) {
+            self.ramping.push(index);
         }
-        self.mark_dirty(action);
     }
 
     /// Has every port that is on its way worked out, and forgets those that have arrived.
     pub(super) fn advance_ramps(&mut self, wiring: &Wiring) {
         let mut ramping = std::mem::take(&mut self.ramping);
-        ramping.retain(|&port| {
-            self.mark_dirty(wiring.port_action[usize::from(port)]);
-            !self.ports[usize::from(port)].ramp.done(self.now)
+        ramping.retain(|&index| {
+            self.mark_dirty(wiring.wires[usize::from(index)].action);
+            !self.wires[usize::from(index)].ramp.done(self.now)
         });
         self.ramping = ramping;
     }
@@ -54,10 +39,13 @@ impl State {
     /// Works out the value of an action.
     pub(super) fn work_out(&mut self, wiring: &Wiring, index: u16) {
         let action = &wiring.actions[usize::from(index)];
+        for port in action.port..action.port + u16::from(action.ports) {
+            self.ports[usize::from(port)].value = self.port_level(wiring, port);
+        }
         let value = match action.shape {
             // Told by whether it is on, see `Seat::space`.
             Shape::Press => [0.0; 3],
-            Shape::Pull => [self.port_level(action.port), 0.0, 0.0],
+            Shape::Pull => [self.port_value(action.port), 0.0, 0.0],
             Shape::Line | Shape::Plane | Shape::Space => self.directed(wiring, action),
         };
         let state = &mut self.actions[usize::from(index)];
@@ -76,13 +64,14 @@ impl State {
             value = value.map(|v| v / length);
             length = 1.0;
         }
-        // Keys and sticks together: whichever goes further has it.
+        // Keys and sticks together: whichever goes further has it, and of equals the keys; rounding
+        // does not count.
         let (start, end) = action.whole;
         for &index in &wiring.whole_wires[start as usize..end as usize] {
             let wire = &self.wires[usize::from(index)];
             let [x, y] = wire.level;
             let reach = x.hypot(y);
-            if wire.phase == Phase::On && reach > length {
+            if wire.phase == Phase::On && reach > length + 1e-5 {
                 value = [x, y, 0.0];
                 length = reach;
             }
@@ -96,11 +85,11 @@ impl State {
             &self.ports[usize::from(negative)],
             &self.ports[usize::from(negative + 1)],
         );
-        let (down, up) = (minus.ramp.at(self.now), plus.ramp.at(self.now));
-        if !(minus.on && plus.on) {
+        let (down, up) = (minus.value, plus.value);
+        if !(minus.is_on() && plus.is_on()) {
             return up - down;
         }
-        let plus_is_newer = plus.since > minus.since;
+        let plus_is_newer = plus.order > minus.order;
         match action.opposite {
             Opposite::Neither => up - down,
             Opposite::Latest if plus_is_newer => up,
@@ -110,9 +99,22 @@ impl State {
         }
     }
 
-    fn port_level(&self, port: u16) -> f32 {
-        self.ports
-            .get(usize::from(port))
-            .map_or(0.0, |p| p.ramp.at(self.now))
+    fn port_value(&self, port: u16) -> f32 {
+        self.ports.get(usize::from(port)).map_or(0.0, |p| p.value)
+    }
+
+    /// How far a port is in: as far as that of its wires that goes furthest.
+    fn port_level(&self, wiring: &Wiring, port: u16) -> f32 {
+        let (start, end) = wiring.port_range[usize::from(port)];
+        let wires = wiring.port_wires[start as usize..end as usize].iter();
+        let level = |&index: &u16| {
+            let state = &self.wires[usize::from(index)];
+            match wiring.wires[usize::from(index)].analog {
+                true if state.phase == Phase::On => state.level[0],
+                true => 0.0,
+                false => state.ramp.at(self.now),
+            }
+        };
+        wires.map(level).fold(0.0, f32::max)
     }
 }

@@ -1,14 +1,15 @@
 //! Buttons: wires engaged and let go, by the design's rules of chords and manners.
 
 use super::Edge;
+use super::shaping::Ramp;
 use super::state::{Phase, State};
-use crate::input::{DeviceId, Modifier, Place, Time};
-use crate::rig::{Control, Part, Wire, Wiring};
+use crate::input::{Change, Control, DeviceId, DeviceKind, MODIFIER_PLACES, Time};
+use crate::rig::{Part, Wire, Wiring};
 use crate::sheet::{Arm, Manner};
 
 impl State {
-    /// A button went down or up on a device. Doubled and missing events are told by the device's
-    /// bit: a press counts only if it was up, and a release only if it was down.
+    /// A button went down or up on a device. Doubled and missing events are told by the book: a
+    /// press counts only if it was up, and a release only if it was down.
     #[inline(always)]
     pub(super) fn button(
         &mut self,
@@ -16,18 +17,23 @@ impl State {
         control: Control,
         down: bool,
         device: DeviceId,
+        kind: DeviceKind,
     ) {
-        let bit = 1_u16 << self.devices.slot(device);
-        let held_by = &mut self.down[control.index()];
-        let before = *held_by;
-        let after = if down { before | bit } else { before & !bit };
-        *held_by = after;
-        if (before == 0) == (after == 0) {
+        let slot = self.held.slot(device);
+        let change = self.held.button(slot, control, down);
+        self.kind.meant(kind, matches!(change, Change::Down { .. }));
+        let (Change::Down { first: true } | Change::Up { last: true }) = change else {
             return;
-        }
-        let route = &wiring.routes[control.index()];
+        };
+        // Touch inputs that the rig does not know have no route.
+        let Some(route) = wiring.routes.get(control.index()) else {
+            return;
+        };
         if let Some((wire, action)) = route.lone_press {
             self.lone_press(usize::from(wire), action, down);
+            if !down && !self.taken.is_empty() {
+                self.forget_taken();
+            }
         } else if down {
             self.press(wiring, control);
         } else {
@@ -77,17 +83,18 @@ impl State {
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
-        let mut longest = 0;
+        let mut longest = self.longest_relative(wiring, control);
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
-            if wire.held_len < longest {
-                break;
-            }
-            if self.is_ready(wiring, index, wire) {
+            let begins = wire.held_len >= longest && self.is_ready(wiring, index, wire);
+            if begins {
                 longest = wire.held_len;
                 if !wire.analog {
                     self.engage(wiring, index, wire);
                 }
+            } else if self.wires[usize::from(index)].phase == Phase::Tapped {
+                // This press was not the second half of its double tap.
+                self.wires[usize::from(index)].phase = Phase::Idle;
             }
         }
     }
@@ -100,59 +107,79 @@ impl State {
             && (!wire.strict || self.no_other_modifier(wiring, wire))
     }
 
-    fn is_down(&self, control: Control) -> bool {
-        self.down[control.index()] != 0
+    /// Whether a part of a chord is held: down, not spent, and not by the very event that is judged.
+    fn is_held(&self, control: Control) -> bool {
+        self.held.is_down(control) && !self.fresh.has(control)
     }
 
     /// Whether everything that a chord wants held is down.
     fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let mut held = wiring.held_of(wire).iter();
-        held.all(|&[a, b]| self.is_down(a) || self.is_down(b))
+        held.all(|&[a, b]| self.is_held(a) || self.is_held(b))
     }
 
     fn no_other_modifier(&self, wiring: &Wiring, wire: &Wire) -> bool {
-        const MODIFIERS: [Place; 8] = [
-            Place::ControlLeft,
-            Place::ControlRight,
-            Place::ShiftLeft,
-            Place::ShiftRight,
-            Place::AltLeft,
-            Place::AltRight,
-            Place::MetaLeft,
-            Place::MetaRight,
-        ];
-        debug_assert!(MODIFIERS.iter().all(|&p| Modifier::of_place(p).is_some()));
-        MODIFIERS.map(Control::key).into_iter().all(|modifier| {
-            !self.is_down(modifier)
-                || wire.control == modifier
-                || wiring
-                    .held_of(wire)
-                    .iter()
-                    .any(|pair| pair.contains(&modifier))
-        })
+        MODIFIER_PLACES
+            .map(Control::key)
+            .into_iter()
+            .all(|modifier| {
+                !self.held.is_down(modifier)
+                    || wire.control == modifier
+                    || wiring
+                        .held_of(wire)
+                        .iter()
+                        .any(|pair| pair.contains(&modifier))
+            })
     }
 
     /// A button came up: what it completed ends by itself, what it was held for is broken off.
     #[inline(never)]
     pub(super) fn release(&mut self, wiring: &Wiring, control: Control) {
-        let route = wiring.routes[control.index()];
-        let start = route.start as usize;
-        let middle = start + usize::from(route.completes);
-        for &index in &wiring.touched[start..middle] {
+        for &index in wiring.completed_by(control) {
             if !wiring.wires[usize::from(index)].analog {
                 self.let_go(wiring, index);
             }
         }
-        for &index in &wiring.touched[middle..middle + usize::from(route.held_in)] {
+        self.break_chords(wiring, control);
+        if !self.taken.is_empty() {
+            self.forget_taken();
+        }
+    }
+
+    /// Chords that a control is held in end where nothing else holds them.
+    fn break_chords(&mut self, wiring: &Wiring, control: Control) {
+        for &index in wiring.held_in(control) {
             let wire = &wiring.wires[usize::from(index)];
-            if self.wires[usize::from(index)].phase != Phase::Idle && !self.holds(wiring, wire) {
+            let working = matches!(
+                self.wires[usize::from(index)].phase,
+                Phase::On | Phase::Pending
+            );
+            if working && !self.holds(wiring, wire) {
                 self.break_off(wiring, index);
             }
         }
     }
 
+    /// What a vanished button completed or was held for ends, without a tap or release of it.
+    pub(super) fn broken(&mut self, wiring: &Wiring, control: Control) {
+        for &index in wiring.completed_by(control) {
+            let phase = self.wires[usize::from(index)].phase;
+            if !wiring.wires[usize::from(index)].analog && phase != Phase::Tapped {
+                self.break_off(wiring, index);
+            }
+        }
+        self.break_chords(wiring, control);
+    }
+
+    /// Forgets which controls a change took away from their actions, as far as they are at rest.
+    #[cold]
+    pub(super) fn forget_taken(&mut self) {
+        let held = &self.held;
+        self.taken.retain(|(control, _)| held.is_worked(*control));
+    }
+
     #[inline]
-    fn engage(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
+    pub(super) fn engage(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
         let now = self.now;
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
@@ -188,7 +215,7 @@ impl State {
 
     /// A chord uses its held parts up: a tap or hold that one of them might still have become is
     /// off.
-    fn use_up_held(&mut self, wiring: &Wiring, wire: &Wire) {
+    pub(super) fn use_up_held(&mut self, wiring: &Wiring, wire: &Wire) {
         for pair in wiring.held_of(wire) {
             for &control in pair {
                 for &other in wiring.completed_by(control) {
@@ -221,9 +248,11 @@ impl State {
                     Manner::Tap if self.now <= since.plus_secs(timing.tap_within) => {
                         self.pulse(wiring, index);
                     }
-                    Manner::DoubleTap => self.wires[usize::from(index)].phase = Phase::Tapped,
+                    Manner::DoubleTap if self.now <= since.plus_secs(timing.tap_within) => {
+                        self.wires[usize::from(index)].phase = Phase::Tapped;
+                    }
                     Manner::Hold => self.forget_timer(index),
-                    Manner::Press | Manner::Tap => {}
+                    Manner::Press | Manner::Tap | Manner::DoubleTap => {}
                 }
             }
         }
@@ -239,6 +268,8 @@ impl State {
             Phase::On => self.turn_off(wiring, index),
             Phase::Pending => self.forget_timer(index),
         }
+        // What is broken off has no way down.
+        self.wires[usize::from(index)].ramp = Ramp::default();
     }
 
     fn pulse(&mut self, wiring: &Wiring, index: u16) {
@@ -251,7 +282,7 @@ impl State {
         self.set_next_timer();
     }
 
-    fn set_next_timer(&mut self) {
+    pub(super) fn set_next_timer(&mut self) {
         let due = self.timers.iter().map(|&(due, _)| due);
         self.next_timer = due.min().unwrap_or(Time::NEVER);
     }
@@ -295,12 +326,13 @@ impl State {
                 self.mark_dirty(wire.action);
             }
             Part::Port(port) => {
+                self.ramp_to(wiring, index, true);
                 let state = &mut self.ports[usize::from(port)];
                 state.count += 1;
                 if state.count == 1 {
                     self.port_on(wiring, wire.action, port);
                 }
-                self.set_ramp(wiring, wire.action, port, wire.feel);
+                self.mark_dirty(wire.action);
             }
         }
     }
@@ -317,12 +349,13 @@ impl State {
                 self.mark_dirty(wire.action);
             }
             Part::Port(port) => {
+                self.ramp_to(wiring, index, false);
                 let state = &mut self.ports[usize::from(port)];
                 state.count -= 1;
                 if state.count == 0 {
                     self.port_off(wiring, wire.action, port);
                 }
-                self.set_ramp(wiring, wire.action, port, wire.feel);
+                self.mark_dirty(wire.action);
             }
         }
     }
@@ -330,8 +363,9 @@ impl State {
     #[inline]
     fn port_on(&mut self, wiring: &Wiring, action: u16, port: u16) {
         let frame = self.frame.wrapping_add(1);
+        self.order = self.order.wrapping_add(1);
         let state = &mut self.ports[usize::from(port)];
-        state.on = true;
+        state.order = self.order;
         state.since = self.now;
         state.began = frame;
         if let Some(arm) = arm_of(wiring, action, port) {
@@ -344,7 +378,6 @@ impl State {
     pub(super) fn port_off(&mut self, wiring: &Wiring, action: u16, port: u16) {
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.ports[usize::from(port)];
-        state.on = false;
         state.ended = frame;
         if let Some(arm) = arm_of(wiring, action, port) {
             self.note(action, Some(arm), Edge::Ended);
@@ -385,67 +418,11 @@ impl State {
         }
     }
 
-    /// Everything is let go, whatever holds it: the focus went.
-    ///
-    /// A press that toggles stays as it is: nobody holds it down.
-    #[inline(never)]
-    pub(super) fn let_go_of_all(&mut self, wiring: &Wiring) {
-        self.break_all_off(wiring);
-        self.down.fill(0);
-        self.devices.rest_all();
-        for wire in &mut self.wires {
-            wire.moved = false;
-        }
-    }
-
-    /// Ends every action once; what is held stays held, but spent.
-    pub(super) fn end_all(&mut self, wiring: &Wiring) {
-        self.break_all_off(wiring);
-        for action in 0..self.actions.len() as u16 {
-            self.unlatch(action);
-        }
-    }
-
-    fn break_all_off(&mut self, wiring: &Wiring) {
-        for index in 0..self.wires.len() as u16 {
-            self.break_off(wiring, index);
-        }
-    }
-
     /// Ends a press that toggles, if it is latched on.
     pub(super) fn unlatch(&mut self, action: u16) {
         if std::mem::take(&mut self.actions[usize::from(action)].latched) {
             self.action_off(action);
         }
-    }
-
-    /// A device is gone: everything that it alone held is let go.
-    #[inline(never)]
-    pub(super) fn unplug(&mut self, wiring: &Wiring, device: DeviceId) {
-        let slot = self.devices.slot(device);
-        let bit = 1_u16 << slot;
-        for control in 0..self.down.len() {
-            if self.down[control] & bit != 0 {
-                self.down[control] &= !bit;
-                if self.down[control] == 0 {
-                    self.broken(wiring, Control(control as u16));
-                }
-            }
-        }
-        for control in self.devices.rest(slot) {
-            self.rested(wiring, Control(control as u16));
-        }
-        self.devices.free(slot);
-    }
-
-    /// What a vanished button completed or was held for ends, without a tap or release of it.
-    fn broken(&mut self, wiring: &Wiring, control: Control) {
-        for &index in wiring.completed_by(control) {
-            if !wiring.wires[usize::from(index)].analog {
-                self.break_off(wiring, index);
-            }
-        }
-        self.release(wiring, control);
     }
 }
 

@@ -1,6 +1,8 @@
 //! What a sheet declares of one action.
 
-use super::{ActionId, Arm, FeelPatch, GroupId, Manner, Shape, SituationId};
+use std::sync::LazyLock;
+
+use super::{ActionId, Arm, FeelPatch, GroupId, Manner, Shape, SituationId, Stamp};
 use crate::input::DeviceKind;
 
 /// What happens when two opposite arms are held together.
@@ -78,6 +80,9 @@ pub struct Action {
     pub while_typing: bool,
     /// Whether one press switches it on and the next off, unless the player prefers otherwise.
     pub toggle: bool,
+    /// Whether an input that is held already works it again when its situation comes back; see
+    /// [`Action::resumes`] for what it is where the sheet does not say.
+    pub resume: Option<bool>,
     /// What opposite arms held together do.
     pub opposite: Opposite,
     /// Its times.
@@ -93,6 +98,39 @@ pub struct Action {
 }
 
 impl Action {
+    /// What stands for an action of another sheet: off, so that nothing comes of it.
+    pub(super) fn unknown() -> &'static Action {
+        static UNKNOWN: LazyLock<Action> = LazyLock::new(|| Action {
+            name: "?".to_owned(),
+            title: "?".to_owned(),
+            shape: Shape::Press,
+            situations: Vec::new(),
+            group: GroupId::new(u16::MAX, Stamp::default()),
+            manner: Manner::Press,
+            essential: false,
+            fixed: true,
+            off: true,
+            while_paused: false,
+            while_typing: false,
+            toggle: false,
+            resume: None,
+            opposite: Opposite::Neither,
+            timing: Timing::default(),
+            feel: Default::default(),
+            share: Vec::new(),
+            arms: Vec::new(),
+            menu_arms: Vec::new(),
+            arm_titles: [const { None }; 6],
+        });
+        &UNKNOWN
+    }
+
+    /// Whether an input that is held already works it again when its situation comes back: what
+    /// has a value does, a press does not, unless the sheet says otherwise.
+    pub fn resumes(&self) -> bool {
+        self.resume.unwrap_or(self.shape != Shape::Press)
+    }
+
     /// Its arms, in the order of the axes; none for a press or pull.
     pub fn arms(&self) -> &[Arm] {
         &self.arms

@@ -1,20 +1,58 @@
-//! Small numbers that stand for names; good for one sheet.
+//! Small numbers that stand for names. Each knows which sheet's list it counts in, so that one of
+//! another sheet means nothing rather than something else.
+
+/// Stands for the names of a sheet's actions and situations in their order: ids with the same
+/// stamp mean the same.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub(crate) struct Stamp(u32);
+
+impl Stamp {
+    /// The stamp of these names in this order.
+    pub(super) fn of<'n>(
+        situations: impl IntoIterator<Item = &'n str>,
+        actions: impl IntoIterator<Item = &'n str>,
+    ) -> Stamp {
+        // FNV-1a: the same on every machine and in every version, so that ids stay comparable.
+        let mut hash = 0x811c_9dc5_u32;
+        let mut add = |byte: u8| hash = (hash ^ u32::from(byte)).wrapping_mul(0x0100_0193);
+        for name in situations {
+            name.bytes().for_each(&mut add);
+            add(b'\n');
+        }
+        add(b'\t');
+        for name in actions {
+            name.bytes().for_each(&mut add);
+            add(b'\n');
+        }
+        Stamp(hash)
+    }
+}
 
 macro_rules! ids {
     ($($(#[$doc:meta])* $name:ident),*) => {$(
         $(#[$doc])*
+        ///
+        /// One of another sheet means nothing to this one: whoever is asked about it answers as for
+        /// what is not there.
         #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-        pub struct $name(u16);
+        pub struct $name {
+            index: u16,
+            stamp: Stamp,
+        }
 
         impl $name {
-            /// The id at a position of the sheet's list.
-            pub const fn new(index: u16) -> Self {
-                Self(index)
+            pub(crate) const fn new(index: u16, stamp: Stamp) -> Self {
+                Self { index, stamp }
             }
 
             /// Its position in the sheet's list.
             pub const fn index(self) -> usize {
-                self.0 as usize
+                self.index as usize
+            }
+
+            /// Its position, if it is of the sheet with that stamp.
+            pub(crate) fn of(self, stamp: Stamp) -> Option<usize> {
+                (self.stamp == stamp).then_some(self.index as usize)
             }
         }
     )*};

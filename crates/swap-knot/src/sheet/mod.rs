@@ -6,10 +6,12 @@ mod feel;
 mod ids;
 mod mistake;
 mod read;
+mod refs;
 mod shape;
 mod situation;
 mod switch;
 mod typed;
+mod works;
 
 use std::collections::HashMap;
 use std::ops::Range;
@@ -18,14 +20,17 @@ use std::sync::Arc;
 pub use action::{Action, Opposite, Timing};
 pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, Row};
 pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch};
+pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
-pub(crate) use read::{UNBOUND, fits};
+pub(crate) use read::UNBOUND;
+pub use refs::{ActionRef, RowRef, SituationRef};
 pub use shape::{Arm, Manner, Shape};
 pub use situation::{Cover, Situation};
 pub use typed::{Actions, Situations, TypedError};
+pub(crate) use works::{Works, can_work, fits, works};
 
-use crate::input::{Chord, Input};
+use crate::input::{Chord, DeviceKind, Input};
 
 /// What a game declares about its controls, read from its sheet.
 ///
@@ -41,7 +46,7 @@ use crate::input::{Chord, Input};
 ///     bind = ["KeyH", "pad:north"]
 /// "#)?;
 /// let horn = sheet.find("horn").expect("declared above");
-/// assert_eq!(sheet.action(horn).title, "Horn");
+/// assert_eq!(sheet.action(horn).expect("it is of this sheet").title, "Horn");
 /// # Ok::<(), swap_knot::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
@@ -49,24 +54,24 @@ pub struct Sheet(Arc<Data>);
 
 #[derive(Clone, Debug)]
 struct Data {
+    /// That of the names of actions and situations.
+    stamp: Stamp,
+    /// Where the actions of the type are that it was checked against.
+    typed: Vec<u16>,
     game: String,
     title: String,
     version: u32,
     groups: Vec<Group>,
     situations: Vec<Situation>,
-    /// `meets[a * n + b]`: whether actions of situations `a` and `b` can be live on one input.
-    meets: Vec<bool>,
     actions: Vec<Action>,
-    /// The order of the file, which menus keep.
-    menu_order: Vec<ActionId>,
-    /// The situation that stands first in the file.
-    first_situation: Option<SituationId>,
     by_name: HashMap<String, ActionId>,
     /// All defaults, ordered by cell; `ranges[action]` are those of an action.
     defaults: Vec<Binding>,
     ranges: Vec<Range<usize>>,
     reserved: Vec<Input>,
     presets: Vec<Preset>,
+    /// Its feel for each device kind, which every action's own lies over.
+    feel: [FeelPatch; DeviceKind::ALL.len()],
     renamed: Vec<(String, String)>,
     removed: Vec<String>,
 }
@@ -160,50 +165,62 @@ impl Sheet {
         self.0.by_name.get(name).copied()
     }
 
-    /// What is declared of an action.
-    ///
-    /// # Panics
-    /// When the id is of another sheet with more actions.
-    pub fn action(&self, id: impl Into<ActionId>) -> &Action {
-        &self.0.actions[id.into().index()]
+    /// What is declared of an action; none where the sheet does not have it.
+    pub fn action(&self, action: impl Into<ActionRef>) -> Option<&Action> {
+        self.index_of(action.into()).map(|i| &self.0.actions[i])
     }
 
-    /// Every action, in the order of the file, for menus and tables.
-    pub fn menu(&self) -> impl Iterator<Item = (ActionId, &Action)> {
-        self.0.menu_order.iter().map(|&id| (id, self.action(id)))
+    /// What is declared of an action; of another sheet's, that it is off.
+    pub(crate) fn declared(&self, id: ActionId) -> &Action {
+        match id.of(self.0.stamp) {
+            Some(index) => &self.0.actions[index],
+            None => Action::unknown(),
+        }
     }
 
-    /// The situation that stands first in the file, in which a seat begins.
+    /// The id of the action at a position.
+    pub(crate) fn action_id(&self, index: usize) -> ActionId {
+        ActionId::new(index as u16, self.0.stamp)
+    }
+
+    /// Tells ids of this sheet from those of others.
+    pub(crate) fn stamp(&self) -> Stamp {
+        self.0.stamp
+    }
+
+    /// The situation that stands first, in which a seat begins.
     pub fn first_situation(&self) -> Option<SituationId> {
-        self.0.first_situation
+        self.situations().next().map(|(id, _)| id)
     }
 
-    /// Every action, in the order of the ids: that of the file, or of the type it was checked
-    /// against.
+    /// Every action, in the order of the file.
     pub fn actions(&self) -> impl ExactSizeIterator<Item = (ActionId, &Action)> {
         let all = self.0.actions.iter().enumerate();
-        all.map(|(i, action)| (ActionId::new(i as u16), action))
+        all.map(|(i, action)| (self.action_id(i), action))
     }
 
     /// The situation of that name.
     pub fn find_situation(&self, name: &str) -> Option<SituationId> {
         let at = self.0.situations.iter().position(|s| s.name == name)?;
-        Some(SituationId::new(at as u16))
+        Some(SituationId::new(at as u16, self.0.stamp))
     }
 
-    /// What is declared of a situation.
-    ///
-    /// # Panics
-    /// When the id is of another sheet with more situations.
-    pub fn situation(&self, id: SituationId) -> &Situation {
-        &self.0.situations[id.index()]
+    /// What is declared of a situation; none where the sheet does not have it.
+    pub fn situation(&self, situation: impl Into<SituationRef>) -> Option<&Situation> {
+        let id = self.situation_id_of(situation)?;
+        self.0.situations.get(id.index())
     }
 
-    /// Every situation, in the order of the ids: that of the file, or of the type it was checked
-    /// against.
+    /// What is declared of a situation; of another sheet's, that it lies over nothing.
+    pub(crate) fn declared_situation(&self, id: SituationId) -> &Situation {
+        let found = id.of(self.0.stamp).and_then(|i| self.0.situations.get(i));
+        found.unwrap_or_else(|| Situation::unknown())
+    }
+
+    /// Every situation, in the order of the file.
     pub fn situations(&self) -> impl ExactSizeIterator<Item = (SituationId, &Situation)> {
         let all = self.0.situations.iter().enumerate();
-        all.map(|(i, situation)| (SituationId::new(i as u16), situation))
+        all.map(|(i, situation)| (SituationId::new(i as u16, self.0.stamp), situation))
     }
 
     /// The menu's headings, in the order of the file.
@@ -211,9 +228,14 @@ impl Sheet {
         &self.0.groups
     }
 
-    /// The heading of an action.
-    pub fn group(&self, id: GroupId) -> &Group {
-        &self.0.groups[id.index()]
+    /// The heading of an action; none where the sheet does not have it.
+    pub fn group(&self, id: GroupId) -> Option<&Group> {
+        self.0.groups.get(id.of(self.0.stamp)?)
+    }
+
+    /// What the player reads for a heading.
+    pub fn group_title(&self, id: GroupId) -> &str {
+        self.group(id).map_or("?", |g| g.title.as_str())
     }
 
     /// Every default binding, ordered by cell.
@@ -221,9 +243,12 @@ impl Sheet {
         &self.0.defaults
     }
 
-    /// The default bindings of an action, ordered by cell.
-    pub fn defaults_of(&self, id: ActionId) -> &[Binding] {
-        &self.0.defaults[self.0.ranges[id.index()].clone()]
+    /// The default bindings of an action, ordered by cell; none of what the sheet does not have.
+    pub fn defaults_of(&self, action: impl Into<ActionRef>) -> &[Binding] {
+        let range = self
+            .index_of(action.into())
+            .map(|i| self.0.ranges[i].clone());
+        range.map_or(&[], |range| &self.0.defaults[range])
     }
 
     /// The default binding of a cell.
@@ -237,13 +262,18 @@ impl Sheet {
     pub fn manner_of(&self, cell: Cell) -> (Manner, bool) {
         match self.default_of(cell) {
             Some(default) => (default.manner, default.strict),
-            None => (self.action(cell.row.action).manner, false),
+            None => (self.declared(cell.row.action).manner, false),
         }
     }
 
     /// Inputs that may never be bound by a player.
     pub fn reserved(&self) -> &[Input] {
         &self.0.reserved
+    }
+
+    /// What it says of feel on a device kind, for all actions.
+    pub fn feel(&self, kind: DeviceKind) -> FeelPatch {
+        self.0.feel[kind as usize]
     }
 
     /// The presets that ship with the game.
@@ -270,9 +300,9 @@ impl Sheet {
     /// The rows of an action: the action itself where one input can work it, then its arms in the
     /// order in which the sheet declares them.
     pub fn rows_of(&self, id: ActionId) -> impl Iterator<Item = Row> + '_ {
-        let shape = self.action(id).shape;
-        let arms = &self.action(id).menu_arms;
-        let own = (shape.whole_input() || arms.is_empty()).then_some(Row::of(id));
+        let (shape, arms) = (self.declared(id).shape, &self.declared(id).menu_arms);
+        let own = (self.has_row(Row::of(id)) && (shape.whole_input() || arms.is_empty()))
+            .then_some(Row::of(id));
         own.into_iter()
             .chain(arms.iter().map(move |&arm| Row::arm(id, arm)))
     }
@@ -285,14 +315,14 @@ impl Sheet {
         };
         let action = self.find(name)?;
         match arm {
-            Some(arm) if !self.action(action).arms().contains(&arm) => None,
+            Some(arm) if !self.declared(action).arms().contains(&arm) => None,
             arm => Some(Row { action, arm }),
         }
     }
 
     /// The text of a row: `horn` or `walk.up`.
     pub fn row_name(&self, row: Row) -> String {
-        let name = &self.action(row.action).name;
+        let name = &self.declared(row.action).name;
         match row.arm {
             Some(arm) => format!("{name}.{arm}"),
             None => name.clone(),
@@ -301,42 +331,15 @@ impl Sheet {
 
     /// What the player reads for a row.
     pub fn row_title(&self, row: Row) -> &str {
-        let action = self.action(row.action);
+        let action = self.declared(row.action);
         row.arm.map_or(&action.title, |arm| action.arm_title(arm))
     }
 
-    /// Whether two actions can be live together and get the same input.
-    pub fn can_meet(&self, a: ActionId, b: ActionId) -> bool {
-        let (a, b) = (self.action(a), self.action(b));
-        if a.off || b.off {
-            return false;
-        }
-        if a.situations.is_empty() || b.situations.is_empty() {
-            return true;
-        }
-        self.meeting(a, b).is_some()
-    }
-
-    /// Whether actions of two situations can be live on one input.
-    pub fn situations_meet(&self, a: SituationId, b: SituationId) -> bool {
-        self.0.meets[a.index() * self.0.situations.len() + b.index()]
-    }
-
-    /// Two situations, one of each action, in which both can be live on one input.
-    pub fn meeting(&self, a: &Action, b: &Action) -> Option<(SituationId, SituationId)> {
-        let pairs = a
-            .situations
-            .iter()
-            .flat_map(|&x| b.situations.iter().map(move |&y| (x, y)));
-        pairs.into_iter().find(|&(x, y)| {
-            self.situations_meet(x, y)
-                || (a.while_paused && self.situation(y).over.contains(&x))
-                || (b.while_paused && self.situation(x).over.contains(&y))
-        })
-    }
-
     /// Whether two actions say that they are content to share an input.
-    pub fn may_share(&self, a: ActionId, b: ActionId) -> bool {
-        self.action(a).share.contains(&b) || self.action(b).share.contains(&a)
+    pub fn may_share(&self, a: impl Into<ActionRef>, b: impl Into<ActionRef>) -> bool {
+        let (Some(a), Some(b)) = (self.id_of(a), self.id_of(b)) else {
+            return false;
+        };
+        self.declared(a).share.contains(&b) || self.declared(b).share.contains(&a)
     }
 }

@@ -1,6 +1,8 @@
 //! What is going on in the game, which decides what is live together.
 
-use super::SituationId;
+use std::sync::LazyLock;
+
+use super::{Sheet, SituationId};
 
 /// What a situation does to those it is laid over.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -45,46 +47,88 @@ pub struct Situation {
     pub typing: bool,
 }
 
-/// Which pairs of situations can have actions live on one input, as a square table.
-///
-/// Rule of the design: two actions meet only if some allowed stack has both live and neither
-/// covered.
-pub(super) fn meeting_table(situations: &[Situation]) -> Vec<bool> {
-    let n = situations.len();
-    let mut meets = vec![false; n * n];
-    let mut set = |a: usize, b: usize| {
-        meets[a * n + b] = true;
-        meets[b * n + a] = true;
-    };
-    for (a, situation) in situations.iter().enumerate() {
-        set(a, a);
-        for b in &situation.with {
-            set(a, b.index());
-        }
-        if situation.cover == Cover::None {
-            for b in &situation.over {
-                set(a, b.index());
-            }
-        }
+impl Situation {
+    /// What stands for a situation of another sheet.
+    pub(super) fn unknown() -> &'static Situation {
+        static UNKNOWN: LazyLock<Situation> = LazyLock::new(|| Situation {
+            name: "?".to_owned(),
+            title: "?".to_owned(),
+            with: Vec::new(),
+            over: Vec::new(),
+            cover: Cover::None,
+            typing: false,
+        });
+        &UNKNOWN
     }
-    meets
+}
+
+impl Sheet {
+    /// Whether two situations can be live beside each other.
+    pub(crate) fn are_beside(&self, a: SituationId, b: SituationId) -> bool {
+        let lists = |a: SituationId, b| self.declared_situation(a).with.contains(&b);
+        lists(a, b) || lists(b, a)
+    }
+
+    /// Whether a situation is laid over another one, by itself or by way of others that it is laid
+    /// over.
+    pub(crate) fn is_over(&self, upper: SituationId, lower: SituationId) -> bool {
+        self.way_down(upper, lower, |_| true)
+    }
+
+    /// Whether two situations can stand on one stack.
+    pub(crate) fn may_stand_with(&self, a: SituationId, b: SituationId) -> bool {
+        a == b || self.are_beside(a, b) || self.is_over(a, b) || self.is_over(b, a)
+    }
+
+    /// Whether there is a way down from a situation to one that it is laid over, stepping only on
+    /// those that `may` says, the first included.
+    pub(crate) fn way_down(
+        &self,
+        upper: SituationId,
+        lower: SituationId,
+        may: impl Fn(SituationId) -> bool,
+    ) -> bool {
+        let mut seen = vec![false; self.situations().len()];
+        let mut open = vec![upper];
+        while let Some(at) = open.pop() {
+            let known = seen.get_mut(at.index());
+            if known.is_none_or(|seen| std::mem::replace(seen, true)) || !may(at) {
+                continue;
+            }
+            let below = &self.declared_situation(at).over;
+            if below.contains(&lower) {
+                return true;
+            }
+            open.extend(below);
+        }
+        false
+    }
+
+    /// The first two situations of a stack, the lower one first, that the sheet does not let stand
+    /// on one stack like this: neither beside each other, nor the upper one over the lower one by
+    /// itself or by way of others on the stack.
+    pub fn unforeseen(&self, stack: &[SituationId]) -> Option<(SituationId, SituationId)> {
+        (1..stack.len()).find_map(|at| {
+            let (below, upper) = (&stack[..at], stack[at]);
+            let on_stack = |s| stack[..=at].contains(&s);
+            let lower = below.iter().find(|&&lower| {
+                !self.are_beside(upper, lower) && !self.way_down(upper, lower, on_stack)
+            });
+            lower.map(|&lower| (lower, upper))
+        })
+    }
 }
 
 /// A situation that is laid over itself by way of others, if there is one.
-pub(super) fn covering_cycle(situations: &[Situation]) -> Option<Vec<SituationId>> {
+pub(super) fn covering_cycle(situations: &[Situation]) -> Option<Vec<usize>> {
     // Depth first; `state` is 0 unseen, 1 on the path, 2 done.
-    fn visit(
-        at: usize,
-        situations: &[Situation],
-        state: &mut [u8],
-        path: &mut Vec<SituationId>,
-    ) -> bool {
-        path.push(SituationId::new(at as u16));
+    fn visit(at: usize, situations: &[Situation], state: &mut [u8], path: &mut Vec<usize>) -> bool {
+        path.push(at);
         state[at] = 1;
         for below in &situations[at].over {
             let b = below.index();
             if state[b] == 1 {
-                path.push(*below);
+                path.push(b);
                 return true;
             }
             if state[b] == 0 && visit(b, situations, state, path) {

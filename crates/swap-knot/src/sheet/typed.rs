@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc as Shared;
 
-use super::{ActionId, Arm, Cell, Data, Row, Sheet, SituationId};
+use super::{ActionRef, Data, Sheet, SituationRef};
 
 /// An enum that lists every action of a game, so that a misspelt one does not compile.
 ///
@@ -29,7 +29,7 @@ use super::{ActionId, Arm, Cell, Data, Row, Sheet, SituationId};
 /// assert!(!seat.is_down(Do::CastOff));
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
-pub trait Actions: Copy + Into<ActionId> + 'static {
+pub trait Actions: Copy + Into<ActionRef> + 'static {
     /// The name of each variant in the sheet, in the order of the variants.
     const NAMES: &'static [&'static str];
     /// Every variant, in order.
@@ -37,17 +37,11 @@ pub trait Actions: Copy + Into<ActionId> + 'static {
 }
 
 /// An enum that lists every situation of a game; see [`Actions`].
-pub trait Situations: Copy + Into<SituationId> + 'static {
+pub trait Situations: Copy + Into<SituationRef> + 'static {
     /// The name of each variant in the sheet, in the order of the variants.
     const NAMES: &'static [&'static str];
     /// Every variant, in order.
     const ALL: &'static [Self];
-}
-
-impl<A: Actions> From<(A, Arm)> for Row {
-    fn from((action, arm): (A, Arm)) -> Self {
-        Row::arm(action.into(), arm)
-    }
 }
 
 /// Where a type and its sheet disagree: every missing and every surplus name.
@@ -93,88 +87,27 @@ impl fmt::Display for TypedError {
 impl std::error::Error for TypedError {}
 
 impl Sheet {
-    /// Checks a type against the actions, and puts these in its order so that each variant is its
-    /// own id. Menus keep the order of the file.
+    /// Checks a type against the actions: each has what the other has. From here on its variants
+    /// are found without a search; they mean the same in a sheet that was not checked.
     ///
     /// # Errors
     /// Every name that only one of the two has.
     pub fn typed<A: Actions>(&self) -> Result<Sheet, TypedError> {
         let have: Vec<&str> = self.0.actions.iter().map(|a| a.name.as_str()).collect();
         let order = order("action", A::NAMES, &have)?;
-        Ok(self.with_actions_in(&order))
+        let mut data: Data = (*self.0).clone();
+        data.typed = order;
+        Ok(Sheet(Shared::new(data)))
     }
 
-    /// Checks a type against the situations, and puts these in its order so that each variant is
-    /// its own id.
+    /// Checks a type against the situations: each has what the other has.
     ///
     /// # Errors
     /// Every name that only one of the two has.
     pub fn typed_situations<S: Situations>(&self) -> Result<Sheet, TypedError> {
         let have: Vec<&str> = self.0.situations.iter().map(|s| s.name.as_str()).collect();
-        let order = order("situation", S::NAMES, &have)?;
-        Ok(self.with_situations_in(&order))
-    }
-
-    /// The same sheet with its actions in another order: `order[new]` is the old position.
-    fn with_actions_in(&self, order: &[usize]) -> Sheet {
-        let mut data: Data = (*self.0).clone();
-        let new = inverse(order);
-        let moved = |id: ActionId| ActionId::new(new[id.index()]);
-        let moved_cell = |cell: Cell| Cell {
-            row: Row {
-                action: moved(cell.row.action),
-                ..cell.row
-            },
-            ..cell
-        };
-        data.actions = order.iter().map(|&i| self.0.actions[i].clone()).collect();
-        for action in &mut data.actions {
-            for other in &mut action.share {
-                *other = moved(*other);
-            }
-        }
-        for id in data.by_name.values_mut() {
-            *id = moved(*id);
-        }
-        for default in &mut data.defaults {
-            default.cell = moved_cell(default.cell);
-        }
-        data.defaults.sort();
-        data.ranges = super::read::ranges(&data.defaults, data.actions.len());
-        for preset in &mut data.presets {
-            for (cell, _) in &mut preset.cells {
-                *cell = moved_cell(*cell);
-            }
-        }
-        data.menu_order = self.0.menu_order.iter().map(|&id| moved(id)).collect();
-        Sheet(Shared::new(data))
-    }
-
-    /// The same sheet with its situations in another order.
-    fn with_situations_in(&self, order: &[usize]) -> Sheet {
-        let mut data: Data = (*self.0).clone();
-        let new = inverse(order);
-        let moved = |id: &mut SituationId| *id = SituationId::new(new[id.index()]);
-        data.situations = order
-            .iter()
-            .map(|&i| self.0.situations[i].clone())
-            .collect();
-        for situation in &mut data.situations {
-            situation.with.iter_mut().for_each(moved);
-            situation.over.iter_mut().for_each(moved);
-        }
-        for action in &mut data.actions {
-            action.situations.iter_mut().for_each(moved);
-        }
-        moved_first(&mut data.first_situation, moved);
-        data.meets = super::situation::meeting_table(&data.situations);
-        Sheet(Shared::new(data))
-    }
-}
-
-fn moved_first(first: &mut Option<SituationId>, moved: impl Fn(&mut SituationId)) {
-    if let Some(first) = first {
-        moved(first);
+        order("situation", S::NAMES, &have)?;
+        Ok(self.clone())
     }
 }
 
@@ -183,7 +116,7 @@ fn order(
     kind: &'static str,
     wanted: &'static [&'static str],
     have: &[&str],
-) -> Result<Vec<usize>, TypedError> {
+) -> Result<Vec<u16>, TypedError> {
     let find = |name: &&str| have.iter().position(|h| h == name);
     let owned = |names: Vec<&str>| names.into_iter().map(str::to_owned).collect::<Vec<_>>();
     let missing = owned(
@@ -199,7 +132,7 @@ fn order(
             .filter(|h| !wanted.contains(h))
             .collect(),
     );
-    let order: Vec<usize> = wanted.iter().filter_map(find).collect();
+    let order: Vec<u16> = wanted.iter().filter_map(find).map(|i| i as u16).collect();
     // A name that is listed twice leaves the lengths unequal.
     if missing.is_empty() && surplus.is_empty() && order.len() == have.len() {
         return Ok(order);
@@ -209,12 +142,4 @@ fn order(
         missing,
         surplus,
     })
-}
-
-fn inverse(order: &[usize]) -> Vec<u16> {
-    let mut new = vec![0; order.len()];
-    for (at, &old) in order.iter().enumerate() {
-        new[old] = at as u16;
-    }
-    new
 }

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use super::{Apart, Finding, FindingKind, same_places};
 use crate::conflict::conflicts;
 use crate::input::{Input, Modifier, Place, Platform, is_writing_place};
-use crate::layout::{Board, Layout, Level};
+use crate::layout::{Board, Layout, Level, Resolver};
 use crate::rig::Bound;
 use crate::sheet::{ActionId, Cell, ColumnKind, Sheet};
 
@@ -207,12 +207,8 @@ impl Look<'_> {
     }
 
     fn place(&self, input: Input, layout: &Layout) -> Option<Place> {
-        match input {
-            Input::Key(place) => Some(place),
-            Input::Letter(letter) => layout.place_of(letter),
-            Input::Modifier(modifier) => Some(modifier.places(self.platform)[0]),
-            _ => None,
-        }
+        let on = Resolver::new(layout, self.platform);
+        on.places_of(input).first().copied()
     }
 
     /// Arms of one action that are bound by three letters or more, in one column.

@@ -1,7 +1,7 @@
 //! What one hand can play.
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
-use crate::layout::{Board, Hand, Layout};
+use crate::layout::{Board, Hand, Layout, Resolver};
 use crate::rig::Bound;
 use crate::sheet::{ActionId, Cell, ColumnKind, Manner, Row, Shape, Sheet};
 
@@ -71,8 +71,7 @@ impl Reach {
         let desk = Desk {
             sheet,
             bindings: &at_desk,
-            layout,
-            platform,
+            on: Resolver::new(layout, platform),
         };
         let mut actions: Vec<ActionId> = at_desk.iter().map(|b| b.cell.row.action).collect();
         actions.dedup();
@@ -114,30 +113,19 @@ impl Reach {
 struct Desk<'a> {
     sheet: &'a Sheet,
     bindings: &'a [&'a Bound],
-    layout: &'a Layout,
-    platform: Platform,
+    on: Resolver,
 }
 
 impl Desk<'_> {
     fn board(&self) -> Board {
-        self.layout.board()
-    }
-
-    /// The keys that an input can be worked with; none for the mouse or a letter that is missing.
-    fn places(&self, input: Input) -> Vec<Place> {
-        match input {
-            Input::Key(place) => vec![place],
-            Input::Letter(letter) => self.layout.place_of(letter).into_iter().collect(),
-            Input::Modifier(modifier) => modifier.places(self.platform).to_vec(),
-            _ => Vec::new(),
-        }
+        self.on.layout().board()
     }
 
     fn reaches(&self, hand: Hand, input: Input, mouse: bool) -> bool {
         if input.device_kind() == DeviceKind::Mouse {
             return mouse;
         }
-        let mut places = self.places(input).into_iter();
+        let mut places = self.on.places_of(input).into_iter();
         places.any(|place| self.board().reaches(hand, place))
     }
 
@@ -147,7 +135,7 @@ impl Desk<'_> {
             let mut bound = self.bindings.iter().filter(|b| b.cell.row == row);
             bound.any(|b| b.chord.inputs().all(|i| self.reaches(hand, i, mouse)))
         };
-        let arms = self.sheet.action(action).arms();
+        let arms = self.sheet.declared(action).arms();
         row(Row::of(action)) || (!arms.is_empty() && arms.iter().all(|&a| row(Row::arm(action, a))))
     }
 
@@ -175,7 +163,7 @@ impl Desk<'_> {
         let (one, other) = (a.cell.row, b.cell.row);
         let directs = |row: Row| row.arm.is_some();
         let done = |bound: &Bound| {
-            let shape = self.sheet.action(bound.cell.row.action).shape;
+            let shape = self.sheet.declared(bound.cell.row.action).shape;
             shape == Shape::Press && matches!(bound.manner, Manner::Press | Manner::Hold)
         };
         let kind = (directs(one) && done(b)) || (directs(other) && done(a));
@@ -190,7 +178,7 @@ impl Desk<'_> {
     /// Adds a stretch if both keys are for one hand only and far apart, whichever side of a
     /// modifier is nearer.
     fn add(&self, out: &mut Vec<Stretch>, bound: [&Bound; 2], inputs: [Input; 2]) {
-        let [xs, ys] = inputs.map(|i| self.places(i));
+        let [xs, ys] = inputs.map(|i| self.on.places_of(i));
         let board = self.board();
         let only = |place: Place| {
             let by = Hand::ALL.map(|h| board.reaches(h, place));

@@ -5,7 +5,7 @@ use std::fmt;
 use super::Survey;
 use crate::conflict::conflicts;
 use crate::input::Platform;
-use crate::layout::Layout;
+use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
 use crate::prompt::Prompt;
 use crate::rig::{Rig, RigNote};
@@ -79,7 +79,7 @@ impl Sheet {
         let mut profile = Profile::default();
         profile.set_preset(preset);
         let platform = Platform::current();
-        let rig = Rig::for_platform(self, &profile, &Layout::us(), platform);
+        let rig = Rig::new(self, &profile, Resolver::new(&Layout::us(), platform));
         let set = preset.map_or_else(String::new, |name| format!("preset `{name}`: "));
         let mut add = |text: String| {
             // What the defaults have wrong is not told again for each preset.

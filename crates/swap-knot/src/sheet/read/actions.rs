@@ -9,6 +9,7 @@ use super::bindings::{self, Cells};
 use super::feel::{self, FeelByKind};
 use super::fields::{Fields, Report, no_such};
 use super::{Names, check_name, titled};
+use crate::input::Input;
 use crate::sheet::{
     Action, ActionId, Arm, Binding, Group, GroupId, Manner, Opposite, Row, Shape, Sheet, Situation,
     Timing,
@@ -37,7 +38,7 @@ pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut 
         }
         names
             .actions
-            .insert(name.to_owned(), ActionId::new(i as u16));
+            .insert(name.to_owned(), ActionId::new(i as u16, names.stamp));
         names.action_order.push(name.to_owned());
     }
 }
@@ -56,7 +57,7 @@ pub(super) fn read(
     let table = Fields::new(table, 0);
     for (i, (name, span, value)) in table.entries().take(Sheet::MAX_ACTIONS).enumerate() {
         let mut reader = Reader {
-            id: ActionId::new(i as u16),
+            id: ActionId::new(i as u16, names.stamp),
             name,
             span,
             names,
@@ -107,12 +108,17 @@ impl Reader<'_> {
             live_in.extend(self.names.situation(situation, at, report));
         }
         let group = self.group(&mut fields, &live_in, report);
-        let mut cells = Cells::new(Row::of(self.id), shape, manner);
+        let fixed = fields.boolean("fixed", report);
+        let reserved = match fixed {
+            true => Vec::new(),
+            false => self.names.reserved.clone(),
+        };
+        let mut cells = Cells::new(Row::of(self.id), shape, manner, &reserved);
         if let Some(bind) = fields.value("bind") {
             bindings::list(bind, &what, &mut cells, report);
         }
         self.defaults.append(&mut cells.bindings);
-        let (arms, arm_titles) = self.arms(&mut fields, &title, shape, report);
+        let (arms, arm_titles) = self.arms(&mut fields, &title, shape, &reserved, report);
         let named = fields.entries().filter_map(|(key, ..)| Arm::from_word(key));
         let mut menu_arms: Vec<Arm> = named.filter(|arm| arms.contains(arm)).collect();
         menu_arms.extend(
@@ -133,11 +139,12 @@ impl Reader<'_> {
             group,
             manner,
             essential: fields.boolean("essential", report),
-            fixed: fields.boolean("fixed", report),
+            fixed,
             off: fields.boolean("off", report),
             while_paused: fields.boolean("while-paused", report),
             while_typing: fields.boolean("while-typing", report),
             toggle: fields.boolean("toggle", report),
+            resume: fields.optional_boolean("resume", report),
             opposite: (fields.word("opposite", &Opposite::ALL, Opposite::word, report))
                 .unwrap_or_default(),
             timing: feel::timing(&mut fields, self.timing, report),
@@ -169,7 +176,7 @@ impl Reader<'_> {
             && let Some(name) = fields.string("group", report)
         {
             match groups.iter().position(|g| g.name == name) {
-                Some(i) => return GroupId::new(i as u16),
+                Some(i) => return GroupId::new(i as u16, self.names.stamp),
                 None => {
                     let known = groups.iter().map(|g| g.name.as_str());
                     report.add(report.inside(value), no_such("group", name, known));
@@ -186,7 +193,7 @@ impl Reader<'_> {
             });
             groups.len() - 1
         });
-        GroupId::new(index as u16)
+        GroupId::new(index as u16, self.names.stamp)
     }
 
     fn arms(
@@ -194,6 +201,7 @@ impl Reader<'_> {
         fields: &mut Fields<'_, '_>,
         title: &str,
         shape: Shape,
+        reserved: &[Input],
         report: &mut Report<'_>,
     ) -> (Vec<Arm>, [Option<String>; 6]) {
         let mut titles = [const { None }; 6];
@@ -228,7 +236,7 @@ impl Reader<'_> {
             if let Some(title) = table.string("title", report) {
                 titles[arm as usize] = Some(title.to_owned());
             }
-            let mut cells = Cells::new(Row::arm(self.id, arm), shape, Manner::Press);
+            let mut cells = Cells::new(Row::arm(self.id, arm), shape, Manner::Press, reserved);
             if let Some(bind) = table.value("bind") {
                 bindings::list(bind, &what, &mut cells, report);
             }

@@ -5,26 +5,30 @@ use toml::de::DeValue;
 
 use super::fields::{Fields, Report, no_such, wrong_type};
 use super::{check_name, titled};
-use crate::input::{Chord, InputShape};
+use crate::input::{Chord, Input, clash};
+use crate::sheet::works::fits;
 use crate::sheet::{Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet};
 
 /// The word for "nothing is bound here" in presets and profiles.
 pub(crate) const UNBOUND: &str = "unbound";
 
 /// The bindings of one row as they are collected.
-pub(super) struct Cells {
+pub(super) struct Cells<'r> {
     row: Row,
     shape: Shape,
     manner: Manner,
+    /// What the row may not be bound to.
+    reserved: &'r [Input],
     pub(super) bindings: Vec<Binding>,
 }
 
-impl Cells {
-    pub(super) fn new(row: Row, shape: Shape, manner: Manner) -> Self {
+impl<'r> Cells<'r> {
+    pub(super) fn new(row: Row, shape: Shape, manner: Manner, reserved: &'r [Input]) -> Self {
         Cells {
             row,
             shape,
             manner,
+            reserved,
             bindings: Vec::new(),
         }
     }
@@ -41,7 +45,7 @@ impl Cells {
 pub(super) fn list(
     value: &Spanned<DeValue<'_>>,
     what: &str,
-    cells: &mut Cells,
+    cells: &mut Cells<'_>,
     report: &mut Report<'_>,
 ) {
     match value.get_ref().as_array() {
@@ -54,7 +58,7 @@ pub(super) fn list(
     }
 }
 
-fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells, report: &mut Report<'_>) {
+fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells<'_>, report: &mut Report<'_>) {
     if let Some(text) = value.get_ref().as_str() {
         let at = report.inside(value);
         add(text, at, (cells.manner, false, None), what, cells, report);
@@ -103,7 +107,7 @@ fn add(
     at: usize,
     (manner, strict, number): (Manner, bool, Option<u8>),
     what: &str,
-    cells: &mut Cells,
+    cells: &mut Cells<'_>,
     report: &mut Report<'_>,
 ) {
     let chord = match text.parse::<Chord>() {
@@ -113,7 +117,9 @@ fn add(
             return;
         }
     };
-    if let Err(why) = fits(&chord, cells.row, cells.shape) {
+    if let Err(why) =
+        (fits(&chord, cells.row, cells.shape)).and_then(|()| check_reserved(&chord, cells.reserved))
+    {
         report.add(at, why);
         return;
     }
@@ -157,47 +163,22 @@ fn add(
     });
 }
 
-/// Whether a chord can work a row of that shape; if not, why and what to do.
-pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), String> {
-    let input = chord.input();
-    let arm_or_switch = row.arm.is_some() || matches!(shape, Shape::Press | Shape::Pull);
-    let right = match input.shape() {
-        InputShape::Button | InputShape::Pull => arm_or_switch,
-        InputShape::Pulse => arm_or_switch && shape != Shape::Pull,
-        InputShape::Line => row.arm.is_none() && shape == Shape::Line,
-        InputShape::Plane => row.arm.is_none() && shape == Shape::Plane,
-        InputShape::Touch => shape != Shape::Space || row.arm.is_some(),
-    };
-    if right {
-        return Ok(());
-    }
-    Err(match (input.shape(), row.arm) {
-        (InputShape::Plane, _) => {
-            format!(
-                "`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`",
-                one_way(&chord.to_string())
-            )
-        }
-        (InputShape::Line, _) => {
-            format!(
-                "`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`"
-            )
-        }
-        (InputShape::Pulse, _) => {
-            format!(
-                "`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger"
-            )
-        }
-        _ => format!(
-            "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"
-        ),
-    })
-}
-
-fn one_way(plane: &str) -> String {
-    match plane {
-        "mouse:move" => "wheel:up".to_owned(),
-        stick => format!("{stick}.up"),
+/// Rule: the game may use what it reserves, but only where no player can change it.
+fn check_reserved(chord: &Chord, reserved: &[Input]) -> Result<(), String> {
+    let found = chord.inputs().find_map(|part| {
+        let of = reserved.iter().find(|r| clash(part, **r))?;
+        Some((part, *of))
+    });
+    match found {
+        None => Ok(()),
+        Some((part, of)) => Err(format!(
+            "`{part}` is reserved by the sheet{}; take another input, or say `fixed = true` for the action",
+            if part == of {
+                String::new()
+            } else {
+                format!(" with `{of}`")
+            }
+        )),
     }
 }
 
@@ -297,6 +278,10 @@ fn cell_chord(
             format!("`{chord}` is a {kind} input and cannot stand in column {column}"),
         ));
     }
-    fits(&chord, row, sheet.action(row.action).shape).map_err(|why| (0, why))?;
+    let action = sheet.declared(row.action);
+    fits(&chord, row, action.shape).map_err(|why| (0, why))?;
+    if !action.fixed {
+        check_reserved(&chord, sheet.reserved()).map_err(|why| (0, why))?;
+    }
     Ok(Some(chord))
 }

@@ -7,7 +7,7 @@ pub(crate) mod fields;
 mod join;
 mod situations;
 
-pub(crate) use self::bindings::{UNBOUND, fits};
+pub(crate) use self::bindings::UNBOUND;
 
 use std::collections::HashMap;
 use std::sync::Arc;
@@ -15,12 +15,16 @@ use std::sync::Arc;
 use toml::de::DeTable;
 
 use self::fields::{Fields, Report, no_such};
-use super::{ActionId, Data, Group, Sheet, SheetError, situation};
+use super::{ActionId, Data, Group, Sheet, SheetError, Stamp};
 use crate::input::Input;
+use crate::name::is_name;
 
 /// What names stand for while a sheet is being read.
 #[derive(Default)]
 struct Names {
+    stamp: Stamp,
+    /// What only actions that are fixed may be bound to.
+    reserved: Vec<Input>,
     situations: HashMap<String, super::SituationId>,
     groups: Vec<Group>,
     actions: HashMap<String, ActionId>,
@@ -88,7 +92,18 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         .map_or_else(|| titled(&game), str::to_owned);
     let version = top.integer("version", 1..=u32::MAX, report).unwrap_or(1);
 
-    let mut names = Names::default();
+    let mut reserved: Vec<Input> = Vec::new();
+    for (text, at) in top.texts("reserved", report) {
+        match text.parse::<Input>() {
+            Ok(input) => reserved.push(input),
+            Err(e) => report.add(at + e.span().start, e.to_string()),
+        }
+    }
+    let mut names = Names {
+        stamp: stamp(table),
+        reserved,
+        ..Names::default()
+    };
     let situations = situations::read(&mut top, &mut names, report);
     actions::declare(&mut top, &mut names, report);
     read_groups(&mut top, &mut names, report);
@@ -99,34 +114,25 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     defaults.sort();
     let ranges = ranges(&defaults, actions.len());
 
-    let mut reserved = Vec::new();
-    for (text, at) in top.texts("reserved", report) {
-        match text.parse::<Input>() {
-            Ok(input) => reserved.push(input),
-            Err(e) => report.add(at + e.span().start, e.to_string()),
-        }
-    }
     let renamed = read_renamed(&mut top, &names, report);
     let removed = top.texts("removed", report);
     let removed = removed.into_iter().map(|(t, _)| t.to_owned()).collect();
     let presets = top.value("presets");
     let mut data = Data {
+        stamp: names.stamp,
+        typed: Vec::new(),
         game,
         title,
         version,
         groups: names.groups,
-        meets: situation::meeting_table(&situations),
-        first_situation: (!situations.is_empty()).then(|| super::SituationId::new(0)),
         situations,
-        menu_order: (0..actions.len())
-            .map(|i| ActionId::new(i as u16))
-            .collect(),
         actions,
         by_name: names.actions,
         defaults,
         ranges,
-        reserved,
+        reserved: names.reserved,
         presets: Vec::new(),
+        feel,
         renamed,
         removed,
     };
@@ -139,6 +145,18 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         data.presets = read;
     }
     Some(data)
+}
+
+/// The stamp of the names that a sheet declares.
+fn stamp(table: &DeTable<'_>) -> Stamp {
+    let names = |key| {
+        let table = table.get(key).and_then(|v| v.get_ref().as_table());
+        table
+            .into_iter()
+            .flatten()
+            .map(|(name, _)| &**name.get_ref())
+    };
+    Stamp::of(names("situations"), names("actions"))
 }
 
 fn read_groups(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {
@@ -204,14 +222,6 @@ pub(super) fn ranges(defaults: &[super::Binding], actions: usize) -> Vec<std::op
 
 const NAME_RULE: &str =
     "names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter";
-
-fn is_name(text: &str) -> bool {
-    text.len() <= 64
-        && text.starts_with(|c: char| c.is_ascii_lowercase())
-        && text
-            .bytes()
-            .all(|b| b.is_ascii_lowercase() || b.is_ascii_digit() || b == b'-')
-}
 
 fn check_name(kind: &str, name: &str, at: usize, report: &mut Report<'_>) {
     if !is_name(name) {

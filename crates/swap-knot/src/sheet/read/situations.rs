@@ -29,7 +29,7 @@ pub(super) fn read(
             );
             return out;
         }
-        let id = SituationId::new(i as u16);
+        let id = SituationId::new(i as u16, names.stamp);
         names.situations.insert(name.to_owned(), id);
         names.situation_order.push(name.to_owned());
     }
@@ -63,12 +63,12 @@ pub(super) fn read(
     if out.len() == places.len()
         && let Some(cycle) = situation::covering_cycle(&out)
     {
-        let path: Vec<&str> = cycle.iter().map(|s| out[s.index()].name.as_str()).collect();
+        let path: Vec<&str> = cycle.iter().map(|&s| out[s].name.as_str()).collect();
         let message = format!(
             "situations are laid over each other in a circle: {}; take one `over` out",
             path.join(" over ")
         );
-        report.add(places[cycle[0].index()], message);
+        report.add(places[cycle[0]], message);
     }
     out
 }

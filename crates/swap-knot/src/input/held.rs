@@ -1,0 +1,654 @@
+//! What is held on every device: the one book that play, listening and the device kind read.
+
+use super::{
+    Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, PadButton, Sign, Stick,
+    TouchName,
+};
+
+/// From here on a trigger or half axis counts as down…
+const DOWN_AT: f32 = 0.5;
+/// …and from here on as up again, so that it does not flutter at the edge.
+const UP_AT: f32 = 0.4;
+/// How far an analog input of a device without a dead zone of its own may be off and still rest.
+const LOOSE: f32 = 0.15;
+/// The most touch names that are followed besides those that a rig knows.
+const MAX_STRANGE_TOUCH: usize = 64;
+
+/// What is held on every device: every input is followed from its first event on, bound or not.
+///
+/// A [`Seat`] keeps one, see [`Seat::held`]. Whoever has events and no seat keeps one of their own,
+/// for instance to start a [`Listener`] with.
+///
+/// An input can be *spent*: it is down, but counts for nothing until it has been at rest. An analog
+/// input is at rest inside its dead zone.
+///
+/// [`Seat`]: crate::Seat
+/// [`Seat::held`]: crate::Seat::held
+/// [`Listener`]: crate::Listener
+///
+/// ```
+/// use swap_knot::{DeviceId, Held, Place, Simulated};
+///
+/// let mut held = Held::new();
+/// let keyboard = Simulated::new(DeviceId(0));
+/// held.feed(&keyboard.key(Place::KeyW));
+/// assert_eq!(held.inputs(), ["KeyW".parse()?]);
+/// held.feed(&keyboard.key_up(Place::KeyW));
+/// assert!(held.inputs().is_empty());
+/// # Ok::<(), swap_knot::InputError>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct Held {
+    devices: Vec<Device>,
+    /// For each control, on how many devices it is down and not spent.
+    count: Vec<u16>,
+    /// For each control, what counts as its rest.
+    rest: Vec<Rest>,
+    /// Those that a rig names come first.
+    touch: Vec<TouchName>,
+    named_touch: usize,
+    down_at: f32,
+    up_at: f32,
+}
+
+/// One device, as far as it is held.
+#[derive(Clone, Debug)]
+struct Device {
+    /// None once it was unplugged.
+    id: Option<DeviceId>,
+    /// One bit a control.
+    down: Vec<u64>,
+    spent: Vec<u64>,
+    /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
+    levels: Vec<[f32; 2]>,
+}
+
+/// A device on its way from one book to another.
+#[derive(Clone, Debug)]
+pub(crate) struct DeviceHeld {
+    device: Device,
+    touch: Vec<TouchName>,
+}
+
+/// What counts as the rest of an analog control.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct Rest {
+    pub(crate) inner: f32,
+    /// Each axis by itself, rather than by the distance from the middle.
+    pub(crate) by_axis: bool,
+}
+
+/// What an event changed on one device.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Change {
+    /// Nothing that counts.
+    Nothing,
+    /// It went down; `first` where no other device has it down.
+    Down { first: bool },
+    /// It came up; `last` where no other device has it down.
+    Up { last: bool },
+    /// It was spent and is at rest.
+    Rested,
+}
+
+const STICKS: usize = 2;
+const AXES: usize = 4;
+const TOUCHES: usize = AXES + HidAxis::ALL.len();
+
+/// Where an analog control has its level: its position, and for a half which part of it.
+fn level_of(control: Control) -> Option<(usize, Part)> {
+    let whole = Part::Whole;
+    for (n, button) in [PadButton::TriggerLeft, PadButton::TriggerRight]
+        .into_iter()
+        .enumerate()
+    {
+        if control == Control::pad(button) {
+            return Some((n, whole));
+        }
+    }
+    if let Some(position) = control.touch_position() {
+        return Some((TOUCHES + position, whole));
+    }
+    let first_stick = Control::stick(Stick::LEFT).0;
+    let first_half = Control::stick_half(Stick::LEFT, Direction::Up).0;
+    let after_halves = Control::stick_half(Stick::RIGHT, Direction::Right).0;
+    let first_axis = Control::hid_axis(HidAxis::X).0;
+    let first_hid_half = Control::hid_half(HidAxis::X, Sign::Positive).0;
+    Some(match control.0 {
+        n if (first_stick..first_half).contains(&n) => {
+            (STICKS + usize::from(n - first_stick), whole)
+        }
+        n if (first_half..=after_halves).contains(&n) => {
+            let half = usize::from(n - first_half);
+            (STICKS + half / 4, Part::Towards(Direction::ALL[half % 4]))
+        }
+        n if (first_axis..first_hid_half).contains(&n) => {
+            (AXES + usize::from(n - first_axis), whole)
+        }
+        n if n >= first_hid_half => {
+            let half = usize::from(n - first_hid_half);
+            let towards = [Direction::Right, Direction::Left][half % 2];
+            (AXES + half / 2, Part::Towards(towards))
+        }
+        _ => return None,
+    })
+}
+
+#[derive(Clone, Copy)]
+enum Part {
+    Whole,
+    Towards(Direction),
+}
+
+impl Part {
+    fn of(self, level: [f32; 2]) -> [f32; 2] {
+        match self {
+            Part::Whole => level,
+            Part::Towards(direction) => [direction.part_of(level), 0.0],
+        }
+    }
+}
+
+#[inline]
+fn bit(control: Control) -> (usize, u64) {
+    (control.index() / 64, 1 << (control.index() % 64))
+}
+
+impl Device {
+    fn new(id: DeviceId, controls: usize) -> Device {
+        let words = controls.div_ceil(64);
+        Device {
+            id: Some(id),
+            down: vec![0; words],
+            spent: vec![0; words],
+            levels: Vec::new(),
+        }
+    }
+
+    #[inline]
+    fn is_down(&self, control: Control) -> bool {
+        let (word, bit) = bit(control);
+        self.down[word] & bit != 0
+    }
+
+    #[inline]
+    fn is_spent(&self, control: Control) -> bool {
+        let (word, bit) = bit(control);
+        self.spent[word] & bit != 0
+    }
+
+    #[inline]
+    fn set(bits: &mut [u64], control: Control, on: bool) {
+        let (word, bit) = bit(control);
+        bits[word] = if on {
+            bits[word] | bit
+        } else {
+            bits[word] & !bit
+        };
+    }
+
+    fn level(&self, control: Control) -> [f32; 2] {
+        let found = level_of(control);
+        found.map_or([0.0; 2], |(at, part)| {
+            part.of(self.levels.get(at).copied().unwrap_or_default())
+        })
+    }
+}
+
+impl Rest {
+    /// Whether something that far from the middle is at rest.
+    #[inline]
+    pub(crate) fn includes(&self, [x, y]: [f32; 2]) -> bool {
+        match self.by_axis {
+            true => x.abs() <= self.inner && y.abs() <= self.inner,
+            false if y == 0.0 => x.abs() <= self.inner,
+            false => x.hypot(y) <= self.inner,
+        }
+    }
+}
+
+impl Default for Rest {
+    fn default() -> Self {
+        Rest {
+            inner: LOOSE,
+            by_axis: false,
+        }
+    }
+}
+
+impl Default for Held {
+    fn default() -> Self {
+        Held::new()
+    }
+}
+
+impl Held {
+    /// Nothing is held.
+    pub fn new() -> Held {
+        Held {
+            devices: Vec::new(),
+            count: vec![0; Control::FIXED],
+            rest: vec![Rest::default(); Control::FIXED],
+            touch: Vec::new(),
+            named_touch: 0,
+            down_at: DOWN_AT,
+            up_at: UP_AT,
+        }
+    }
+
+    /// Takes an event in.
+    pub fn feed(&mut self, event: &Event) {
+        self.follow(event, |_, _| {});
+    }
+
+    /// Every input that is down or away from rest, spent or not.
+    pub fn inputs(&self) -> Vec<Input> {
+        let touch = self.touch.iter().enumerate();
+        let touch = touch.map(|(n, name)| (Control::touch(n), Input::Touch(*name)));
+        (Control::all_fixed().chain(touch))
+            .filter(|(control, _)| self.devices.iter().any(|d| self.is_away(d, *control)))
+            .map(|(_, input)| input)
+            .collect()
+    }
+
+    /// Takes an event in and tells of each control that went down or came up.
+    pub(crate) fn follow(&mut self, event: &Event, mut each: impl FnMut(Control, Change)) {
+        let device = event.device;
+        let Some(what) = event.what.in_range() else {
+            return;
+        };
+        match what {
+            EventKind::FocusLost => self.spend(device),
+            EventKind::KeyHeld { place } => self.hold_spent(device, Control::key(place)),
+            EventKind::Unplugged => self.unplug(device),
+            EventKind::PadStick { stick, x, y } => {
+                let slot = self.slot(device);
+                self.set_level(slot, Control::stick(stick), [x, y]);
+                for half in Direction::ALL.map(|d| Control::stick_half(stick, d)) {
+                    each(half, self.pulled(slot, half));
+                }
+                each(
+                    Control::stick(stick),
+                    self.moved(slot, Control::stick(stick)),
+                );
+            }
+            EventKind::HidAxis { axis, value } => {
+                let slot = self.slot(device);
+                self.set_level(slot, Control::hid_axis(axis), [value, 0.0]);
+                for half in [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s)) {
+                    each(half, self.pulled(slot, half));
+                }
+                each(
+                    Control::hid_axis(axis),
+                    self.moved(slot, Control::hid_axis(axis)),
+                );
+            }
+            EventKind::PadButton { button, value } => {
+                let (slot, control) = (self.slot(device), Control::pad(button));
+                if button.is_trigger() {
+                    self.set_level(slot, control, [value, 0.0]);
+                    each(control, self.pulled(slot, control));
+                } else if let Some(down) = self.pressed(slot, control, value) {
+                    each(control, self.button(slot, control, down));
+                }
+            }
+            EventKind::TouchStick { name, x, y } => {
+                let slot = self.slot(device);
+                if let Some(control) = self.touch_control(name) {
+                    self.set_level(slot, control, [x, y]);
+                    each(control, self.pulled(slot, control));
+                }
+            }
+            EventKind::Touch { name, down } => {
+                let slot = self.slot(device);
+                if let Some(control) = self.touch_control(name) {
+                    each(control, self.button(slot, control, down));
+                }
+            }
+            other => {
+                if let Some((control, down)) = other.as_button() {
+                    let slot = self.slot(device);
+                    each(control, self.button(slot, control, down));
+                }
+            }
+        }
+    }
+
+    /// Counts analog inputs as down from one point on and as up, and at rest, up to another.
+    pub(crate) fn with_thresholds(mut self, down_at: f32, up_at: f32) -> Held {
+        (self.down_at, self.up_at) = (down_at, up_at);
+        let rest = Rest {
+            inner: up_at,
+            by_axis: false,
+        };
+        self.rest.fill(rest);
+        self
+    }
+
+    /// Takes over what rests where, and the touch inputs of a rig in its order; what is held stays.
+    pub(crate) fn rewire(&mut self, touch: &[TouchName], rest: Vec<Rest>) {
+        let mut names = touch.to_vec();
+        let strange = self.touch.iter().enumerate().filter(|(n, name)| {
+            let away = |d: &Device| self.is_away(d, Control::touch(*n));
+            !touch.contains(name) && self.devices.iter().any(away)
+        });
+        names.extend(strange.map(|(_, name)| *name));
+        let old = std::mem::replace(&mut self.touch, names);
+        self.named_touch = touch.len();
+        let controls = Control::FIXED + self.touch.len();
+        for device in &mut self.devices {
+            let was = std::mem::replace(device, Device::new(DeviceId(0), controls));
+            *device = moved_over(&was, &old, &self.touch);
+        }
+        self.rest = rest;
+        self.rest.resize(controls, Rest::default());
+        self.count_anew();
+    }
+
+    fn count_anew(&mut self) {
+        self.count.clear();
+        self.count.resize(Control::FIXED + self.touch.len(), 0);
+        for device in &self.devices {
+            for control in (0..self.count.len()).map(|n| Control(n as u16)) {
+                if device.is_down(control) && !device.is_spent(control) {
+                    self.count[control.index()] += 1;
+                }
+            }
+        }
+    }
+
+    /// The slot of a device, made if it is new.
+    #[inline]
+    pub(crate) fn slot(&mut self, id: DeviceId) -> usize {
+        // Adapters give small numbers out in order, so the number is mostly the slot.
+        let guess = usize::from(id.0);
+        match self.devices.get(guess) {
+            Some(device) if device.id == Some(id) => guess,
+            _ => self.slot_slow(id),
+        }
+    }
+
+    #[cold]
+    fn slot_slow(&mut self, id: DeviceId) -> usize {
+        if let Some(at) = self.devices.iter().position(|d| d.id == Some(id)) {
+            return at;
+        }
+        if let Some(at) = self.devices.iter().position(|d| d.id.is_none()) {
+            self.devices[at].id = Some(id);
+            return at;
+        }
+        self.devices.push(Device::new(id, self.count.len()));
+        self.devices.len() - 1
+    }
+
+    /// The touch inputs that are followed, in the order of their controls.
+    pub(crate) fn touch_names(&self) -> &[TouchName] {
+        &self.touch
+    }
+
+    /// The control of a touch name that is followed already.
+    pub(crate) fn find_touch(&self, name: TouchName) -> Option<Control> {
+        let at = self.touch.iter().position(|n| *n == name)?;
+        Some(Control::touch(at))
+    }
+
+    /// The control of a touch name; none where there are too many that no rig knows.
+    pub(crate) fn touch_control(&mut self, name: TouchName) -> Option<Control> {
+        if let Some(control) = self.find_touch(name) {
+            return Some(control);
+        }
+        if self.touch.len() - self.named_touch >= MAX_STRANGE_TOUCH {
+            return None;
+        }
+        self.touch.push(name);
+        self.count.push(0);
+        self.rest.push(Rest::default());
+        let words = self.count.len().div_ceil(64);
+        for device in &mut self.devices {
+            device.down.resize(words, 0);
+            device.spent.resize(words, 0);
+        }
+        Some(Control::touch(self.touch.len() - 1))
+    }
+
+    /// A button went down or up.
+    #[inline(always)]
+    pub(crate) fn button(&mut self, slot: usize, control: Control, down: bool) -> Change {
+        let (word, bit) = bit(control);
+        let device = &mut self.devices[slot];
+        let before = device.down[word];
+        let after = if down { before | bit } else { before & !bit };
+        if before == after {
+            return Change::Nothing;
+        }
+        device.down[word] = after;
+        if device.spent[word] & bit != 0 {
+            // Only what is down is spent, so it came up.
+            device.spent[word] &= !bit;
+            return Change::Rested;
+        }
+        let count = &mut self.count[control.index()];
+        if down {
+            *count += 1;
+            Change::Down { first: *count == 1 }
+        } else {
+            *count -= 1;
+            Change::Up { last: *count == 0 }
+        }
+    }
+
+    /// Whether a button that delivers a number is down or up with it; none where it says neither.
+    pub(crate) fn pressed(&self, slot: usize, control: Control, value: f32) -> Option<bool> {
+        let is_down = self.devices[slot].is_down(control);
+        let down = if is_down {
+            value > self.up_at
+        } else {
+            value >= self.down_at
+        };
+        (down != is_down).then_some(down)
+    }
+
+    /// Notes where a whole analog control of a device is; answers whether the device had told of
+    /// any such control before.
+    pub(crate) fn set_level(&mut self, slot: usize, control: Control, level: [f32; 2]) -> bool {
+        let Some((at, _)) = level_of(control) else {
+            return false;
+        };
+        let device = &mut self.devices[slot];
+        let known = !device.levels.is_empty();
+        if device.levels.len() <= at {
+            device.levels.resize(at.max(TOUCHES - 1) + 1, [0.0; 2]);
+        }
+        device.levels[at] = level;
+        known
+    }
+
+    /// What the level of a device means for a trigger, a half axis or an on-screen stick.
+    pub(crate) fn pulled(&mut self, slot: usize, control: Control) -> Change {
+        let device = &self.devices[slot];
+        let level = device.level(control);
+        let rests = self.rest[control.index()].includes(level);
+        if device.is_spent(control) {
+            return match rests {
+                true => self.rested(slot, control),
+                false => Change::Nothing,
+            };
+        }
+        let far = if level[1] == 0.0 {
+            level[0].abs()
+        } else {
+            level[0].hypot(level[1])
+        };
+        let is_down = device.is_down(control);
+        let down = !rests
+            && if is_down {
+                far > self.up_at
+            } else {
+                far >= self.down_at
+            };
+        match down == is_down {
+            true => Change::Nothing,
+            false => self.button(slot, control, down),
+        }
+    }
+
+    /// What the level of a device means for a whole stick or axis, which is never down.
+    pub(crate) fn moved(&mut self, slot: usize, control: Control) -> Change {
+        let device = &self.devices[slot];
+        let rests = || self.rest[control.index()].includes(device.level(control));
+        match device.is_spent(control) && rests() {
+            true => self.rested(slot, control),
+            false => Change::Nothing,
+        }
+    }
+
+    fn rested(&mut self, slot: usize, control: Control) -> Change {
+        let device = &mut self.devices[slot];
+        Device::set(&mut device.spent, control, false);
+        Device::set(&mut device.down, control, false);
+        Change::Rested
+    }
+
+    /// Whether a control is down somewhere and not spent.
+    #[inline]
+    pub(crate) fn is_down(&self, control: Control) -> bool {
+        self.count[control.index()] != 0
+    }
+
+    /// Where an analog control is over all devices, spent ones left out: that which is furthest
+    /// from the middle, and of equals that of the lower number, whichever was heard of first.
+    pub(crate) fn level(&self, control: Control) -> [f32; 2] {
+        let Some((at, part)) = level_of(control) else {
+            return [0.0; 2];
+        };
+        let square = |[x, y]: [f32; 2]| x * x + y * y;
+        let (mut best, mut by) = ([0.0; 2], None);
+        for device in &self.devices {
+            if let Some(level) = device.levels.get(at)
+                && !device.is_spent(control)
+            {
+                let level = part.of(*level);
+                let (far, farthest) = (square(level), square(best));
+                if far > farthest || (far == farthest && far > 0.0 && device.id < by) {
+                    (best, by) = (level, device.id);
+                }
+            }
+        }
+        best
+    }
+
+    /// Whether a control is away from rest on some device that does not have it spent.
+    pub(crate) fn is_worked(&self, control: Control) -> bool {
+        self.is_down(control) || !self.rest[control.index()].includes(self.level(control))
+    }
+
+    fn is_away(&self, device: &Device, control: Control) -> bool {
+        device.is_down(control) || !self.rest[control.index()].includes(device.level(control))
+    }
+
+    /// Whether anything is spent that comes back to rest by itself when it is let go: all but the
+    /// axes of other controllers, which may be parked anywhere.
+    pub(crate) fn waits_for_rest(&self) -> bool {
+        let parked = Control::hid_axis(HidAxis::X).index()..Control::FIXED;
+        self.devices.iter().any(|device| {
+            let spent = (0..self.count.len()).map(|n| Control(n as u16));
+            spent
+                .into_iter()
+                .any(|c| device.is_spent(c) && !parked.contains(&c.index()))
+        })
+    }
+
+    /// Whatever is away from rest on a device, or on all, counts for nothing until it has rested.
+    pub(crate) fn spend(&mut self, device: DeviceId) {
+        for slot in 0..self.devices.len() {
+            if device == DeviceId::ALL || self.devices[slot].id == Some(device) {
+                self.spend_slot(slot);
+            }
+        }
+    }
+
+    fn spend_slot(&mut self, slot: usize) {
+        for control in (0..self.count.len()).map(|n| Control(n as u16)) {
+            let device = &self.devices[slot];
+            if device.is_spent(control) || !self.is_away(device, control) {
+                continue;
+            }
+            if device.is_down(control) {
+                self.count[control.index()] -= 1;
+            }
+            Device::set(&mut self.devices[slot].spent, control, true);
+        }
+    }
+
+    /// A control is down that nobody saw going down.
+    pub(crate) fn hold_spent(&mut self, device: DeviceId, control: Control) {
+        let slot = self.slot(device);
+        let device = &mut self.devices[slot];
+        if !device.is_down(control) {
+            Device::set(&mut device.down, control, true);
+            Device::set(&mut device.spent, control, true);
+        }
+    }
+
+    /// A device is gone, or all are, with whatever was held on it.
+    pub(crate) fn unplug(&mut self, device: DeviceId) {
+        for slot in 0..self.devices.len() {
+            let id = self.devices[slot].id;
+            if id.is_some() && (device == DeviceId::ALL || id == Some(device)) {
+                self.spend_slot(slot);
+                let empty = &mut self.devices[slot];
+                empty.id = None;
+                empty.down.fill(0);
+                empty.spent.fill(0);
+                empty.levels.fill([0.0; 2]);
+            }
+        }
+    }
+
+    /// A device as it is held, to be joined to another book.
+    pub(crate) fn device(&self, id: DeviceId) -> Option<DeviceHeld> {
+        let device = self.devices.iter().find(|d| d.id == Some(id))?.clone();
+        let touch = self.touch.clone();
+        Some(DeviceHeld { device, touch })
+    }
+
+    /// Takes a device in. What is held on it is spent: it was not held for this player.
+    pub(crate) fn join(&mut self, id: DeviceId, held: &DeviceHeld) {
+        for name in &held.touch {
+            self.touch_control(*name);
+        }
+        let slot = self.slot(id);
+        self.devices[slot] = moved_over(&held.device, &held.touch, &self.touch);
+        self.devices[slot].id = Some(id);
+        self.devices[slot].spent.fill(0);
+        self.count_anew();
+        self.spend_slot(slot);
+    }
+}
+
+/// A device with its touch inputs in another order.
+fn moved_over(device: &Device, old: &[TouchName], new: &[TouchName]) -> Device {
+    let mut out = Device::new(DeviceId(0), Control::FIXED + new.len());
+    out.id = device.id;
+    out.levels.clone_from(&device.levels);
+    out.levels.truncate(TOUCHES);
+    for control in (0..Control::FIXED).map(|n| Control(n as u16)) {
+        Device::set(&mut out.down, control, device.is_down(control));
+        Device::set(&mut out.spent, control, device.is_spent(control));
+    }
+    for (at, name) in new.iter().enumerate() {
+        let Some(was) = old.iter().position(|n| n == name) else {
+            continue;
+        };
+        let (now, was) = (Control::touch(at), Control::touch(was));
+        Device::set(&mut out.down, now, device.is_down(was));
+        Device::set(&mut out.spent, now, device.is_spent(was));
+        let level = device.level(was);
+        if level != [0.0; 2] {
+            out.levels
+                .resize(out.levels.len().max(TOUCHES + at + 1), [0.0; 2]);
+            out.levels[TOUCHES + at] = level;
+        }
+    }
+    out
+}

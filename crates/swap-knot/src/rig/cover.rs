@@ -1,0 +1,242 @@
+//! Which bindings are live on a stack of situations, and which can be live together: the one place
+//! that knows what covers what. Play asks about the stack there is, the check about every stack
+//! that can be.
+
+use std::collections::HashMap;
+
+use crate::input::{ChordInHand, Input, writes_text};
+use crate::sheet::{Action, ActionId, ActionRef, Cover, Sheet, SituationId};
+
+/// A binding as the rules of covering see it.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Placed<'a> {
+    pub(crate) action: ActionId,
+    pub(crate) chord: &'a ChordInHand,
+    pub(crate) strict: bool,
+}
+
+/// What situations that cover only what they use have bound, by what is in hand.
+#[derive(Debug, Default)]
+pub(crate) struct Uses<'a> {
+    by: HashMap<(SituationId, Input), Vec<Placed<'a>>>,
+}
+
+impl<'a> Uses<'a> {
+    /// Of all bindings there are.
+    pub(crate) fn new(sheet: &Sheet, all: impl IntoIterator<Item = Placed<'a>>) -> Uses<'a> {
+        let mut uses = Uses::default();
+        for placed in all {
+            let action = sheet.declared(placed.action);
+            let using = |s: &&SituationId| sheet.declared_situation(**s).cover == Cover::Used;
+            for &situation in action.situations.iter().filter(using) {
+                for &leaf in placed.chord.input.leaves() {
+                    uses.by.entry((situation, leaf)).or_default().push(placed);
+                }
+            }
+        }
+        uses
+    }
+
+    /// Whether a situation uses what a binding wants for itself.
+    fn takes(&self, situation: SituationId, from: &Placed<'_>) -> bool {
+        let leaves = from.chord.parts().flat_map(|part| part.leaves());
+        leaves.into_iter().any(|&leaf| {
+            let own = self.by.get(&(situation, leaf)).into_iter().flatten();
+            own.into_iter()
+                .any(|p| p.action != from.action && p.chord.takes(p.strict, from.chord))
+        })
+    }
+}
+
+/// What one situation does to a binding that is not its own.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(crate) struct Silenced {
+    /// It covers the binding where it is laid over it.
+    pub(crate) covered: bool,
+    /// The key writes, and the player types text there.
+    pub(crate) typed: bool,
+}
+
+/// What a situation does to a binding, if it is not live in that situation itself.
+pub(crate) fn silenced(
+    sheet: &Sheet,
+    uses: &Uses<'_>,
+    by: SituationId,
+    binding: &Placed<'_>,
+) -> Silenced {
+    let (action, upper) = (sheet.declared(binding.action), sheet.declared_situation(by));
+    if action.situations.contains(&by) {
+        return Silenced::default();
+    }
+    Silenced {
+        // What is laid over nothing covers nothing, wherever it stands.
+        covered: !upper.over.is_empty()
+            && match upper.cover {
+                Cover::None => false,
+                Cover::All => !action.while_paused,
+                Cover::Used => uses.takes(by, binding),
+            },
+        typed: upper.typing && !action.while_typing && writes(binding.chord),
+    }
+}
+
+/// Whether any part of a chord puts something into a text field.
+fn writes(chord: &ChordInHand) -> bool {
+    let writes = |leaf: &Input| matches!(leaf, Input::Key(place) if writes_text(*place));
+    chord.parts().any(|part| part.leaves().iter().any(writes))
+}
+
+/// Whether a binding is live on a stack, lowest first.
+///
+/// It is live by any of its action's situations that nothing above covers and where no text is
+/// typed above or beside; an action without situations is live always, unless text is typed.
+pub(crate) fn is_live(
+    sheet: &Sheet,
+    stack: &[SituationId],
+    action: ActionId,
+    silenced: impl Fn(SituationId) -> Silenced,
+) -> bool {
+    let action = sheet.declared(action);
+    if action.situations.is_empty() {
+        return !stack.iter().any(|&s| silenced(s).typed);
+    }
+    stack.iter().enumerate().any(|(at, lower)| {
+        action.situations.contains(lower)
+            && stack.iter().enumerate().all(|(other, &situation)| {
+                let on_it = silenced(situation);
+                let beside = sheet.are_beside(situation, *lower);
+                match other.cmp(&at) {
+                    std::cmp::Ordering::Equal => true,
+                    std::cmp::Ordering::Less => !(on_it.typed && beside),
+                    // Who stands beside it is not laid over it, wherever they stand on the stack.
+                    std::cmp::Ordering::Greater if beside && !sheet.is_over(situation, *lower) => {
+                        !on_it.typed
+                    }
+                    std::cmp::Ordering::Greater => !on_it.typed && !on_it.covered,
+                }
+            })
+    })
+}
+
+/// How two bindings can be live together.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Together {
+    /// Both are live whatever the situation.
+    Always,
+    /// One is live whatever the situation, the other one in this.
+    While(SituationId),
+    /// Each in one of its situations, on a stack that the sheet allows.
+    In(SituationId, SituationId),
+}
+
+/// Every way in which some stack that the sheet allows has two bindings live together.
+///
+/// Further situations on a stack only ever silence more, so it is enough to look at the smallest
+/// stacks that have a situation of each: that one alone, the two beside each other, or the one over
+/// the other with what leads from it down.
+pub(crate) fn together<'a>(
+    sheet: &'a Sheet,
+    uses: &'a Uses<'_>,
+    a: &'a Placed<'_>,
+    b: &'a Placed<'_>,
+) -> impl Iterator<Item = Together> + 'a {
+    let (own, others) = (sheet.declared(a.action), sheet.declared(b.action));
+    let on = move |of: &Placed<'_>, s| silenced(sheet, uses, s, of);
+    let off = own.off || others.off;
+    let always = match (&own.situations[..], &others.situations[..]) {
+        ([], []) => Some(Together::Always),
+        _ => None,
+    };
+    let alone = |some: &'a [SituationId], with: &'a Placed<'_>| {
+        let typed = move |s: &&SituationId| !on(with, **s).typed;
+        some.iter().filter(typed).map(|&s| Together::While(s))
+    };
+    let none = || -> &'a [SituationId] { &[] };
+    let theirs = if own.situations.is_empty() {
+        &others.situations[..]
+    } else {
+        none()
+    };
+    let mine = if others.situations.is_empty() {
+        &own.situations[..]
+    } else {
+        none()
+    };
+    let pairs = own.situations.iter().flat_map(move |&x| {
+        let meets = move |y: &&SituationId| meet_in(sheet, on, (a, x), (b, **y));
+        others
+            .situations
+            .iter()
+            .filter(meets)
+            .map(move |&y| Together::In(x, y))
+    });
+    let all = always
+        .into_iter()
+        .chain(alone(theirs, a))
+        .chain(alone(mine, b))
+        .chain(pairs);
+    all.take(if off { 0 } else { usize::MAX })
+}
+
+/// Whether two bindings can be live together, each by the one of its situations that stands beside.
+fn meet_in(
+    sheet: &Sheet,
+    on: impl Fn(&Placed<'_>, SituationId) -> Silenced,
+    (a, x): (&Placed<'_>, SituationId),
+    (b, y): (&Placed<'_>, SituationId),
+) -> bool {
+    let beside = sheet.are_beside(x, y);
+    // The upper one keeps its bindings unless text is typed beside it; the lower one keeps its own
+    // where nothing on the way covers it.
+    let stacked = |(over, upper): (&Placed<'_>, SituationId), (under, lower)| {
+        let lets = |s| {
+            let on_lower = on(under, s);
+            let typed_beside = s != upper && sheet.are_beside(s, upper) && on(over, s).typed;
+            !on_lower.covered && !on_lower.typed && !typed_beside
+        };
+        !(beside && on(over, lower).typed) && sheet.way_down(upper, lower, lets)
+    };
+    x == y
+        || (beside && !on(a, y).typed && !on(b, x).typed)
+        || stacked((a, x), (b, y))
+        || stacked((b, y), (a, x))
+}
+
+/// For each situation those in which an action that stops under a cover can be live beside it,
+/// itself included, as far as that does not depend on what is bound.
+pub(crate) fn neighbours(sheet: &Sheet) -> Vec<Vec<SituationId>> {
+    let open = |s: SituationId| sheet.declared_situation(s).cover != Cover::All;
+    let near = |a, b| {
+        a == b || sheet.are_beside(a, b) || sheet.way_down(a, b, open) || sheet.way_down(b, a, open)
+    };
+    let all = || sheet.situations().map(|(id, _)| id);
+    all()
+        .map(|a| all().filter(|&b| near(a, b)).collect())
+        .collect()
+}
+
+impl Sheet {
+    /// Whether two actions can be live together on some stack that the sheet allows, whatever is
+    /// bound. The conflict check knows more: a situation may take an input from one of them.
+    pub fn can_meet(&self, a: impl Into<ActionRef>, b: impl Into<ActionRef>) -> bool {
+        let (Some(a), Some(b)) = (self.action(a), self.action(b)) else {
+            return false;
+        };
+        if a.off || b.off {
+            return false;
+        }
+        if a.situations.is_empty() || b.situations.is_empty() {
+            return true;
+        }
+        let reaches = |upper, lower, below: &Action| {
+            self.way_down(upper, lower, |s| {
+                let covers_all = self.declared_situation(s).cover == Cover::All;
+                !covers_all || below.while_paused || below.situations.contains(&s)
+            })
+        };
+        let both = |x, y| x == y || self.are_beside(x, y) || reaches(x, y, b) || reaches(y, x, a);
+        a.situations
+            .iter()
+            .any(|&x| b.situations.iter().any(|&y| both(x, y)))
+    }
+}

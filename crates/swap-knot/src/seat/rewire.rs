@@ -1,0 +1,216 @@
+//! Another rig in the middle of play: what is bound as before plays on without an edge.
+
+use std::collections::HashMap;
+
+use super::Happened;
+use super::state::{ActionState, Phase, PortState, State};
+use crate::input::{Control, TouchName};
+use crate::rig::{Part, Rig, Wire};
+use crate::sheet::{ActionId, Arm, Manner, Shape};
+
+/// What makes a wire the same one in another rig.
+#[derive(PartialEq, Eq, Hash)]
+struct Key<'a> {
+    action: &'a str,
+    shape: Shape,
+    toggle: bool,
+    whole: bool,
+    analog: bool,
+    arm: Option<Arm>,
+    control: Named,
+    held: Vec<[Named; 2]>,
+    manner: Manner,
+    strict: bool,
+}
+
+/// A control by what it is called in any rig.
+#[derive(Clone, Copy, PartialEq, Eq, Hash)]
+enum Named {
+    Fixed(Control),
+    Touch(TouchName),
+}
+
+/// Where everything of the old rig is in the new one.
+struct Moves {
+    wires: Vec<Option<u16>>,
+    actions: Vec<Option<u16>>,
+    ports: Vec<Option<u16>>,
+}
+
+impl State {
+    /// Takes over another rig's tables.
+    ///
+    /// A wire that is the same in both goes on as it was; what another one worked ends once, and
+    /// its input is spent. What is newly bound begins by no input that is down already.
+    pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
+        let moves = Moves::new(old, new);
+        for (index, moved) in moves.wires.iter().enumerate() {
+            if moved.is_none() {
+                self.take_away(old.wiring(), index as u16);
+            }
+        }
+        for (index, action) in old.wiring().actions.iter().enumerate() {
+            let goes_on = moves.actions[index].is_some_and(|now| {
+                let now = new.wiring().actions[usize::from(now)];
+                now.toggle && now.shape == action.shape
+            });
+            if !goes_on {
+                self.unlatch(index as u16);
+            }
+        }
+        let wiring = new.wiring();
+        let was = std::mem::replace(self, State::new(wiring, new.sheet().stamp()));
+        self.frame = was.frame;
+        self.now = was.now;
+        self.order = was.order;
+        self.kind = was.kind;
+        self.kind_changed = was.kind_changed;
+        self.scratch = was.scratch;
+        let situations = was.stack.iter().filter_map(|s| {
+            let name = &old.sheet().declared_situation(*s).name;
+            new.sheet().find_situation(name)
+        });
+        self.stack.extend(situations);
+        let names = was.held.touch_names().to_vec();
+        self.held = was.held;
+        self.held.rewire(&wiring.touch_names, wiring.rest.clone());
+        self.carry_states(&moves, new, &was.actions, &was.ports);
+        for (from, to) in moves.wires.iter().enumerate() {
+            if let Some(to) = to {
+                self.wires[usize::from(*to)] = was.wires[from];
+                self.live[usize::from(*to)] = was.live[from];
+            }
+        }
+        let wire = |from: u16| moves.wires[usize::from(from)];
+        self.timers
+            .extend((was.timers.iter()).filter_map(|&(due, w)| Some((due, wire(w)?))));
+        self.set_next_timer();
+        self.ramping
+            .extend(was.ramping.iter().filter_map(|&w| wire(w)));
+        let action = |from: u16| moves.actions[usize::from(from)];
+        // What an action worked that is gone is spent for all others.
+        let taken = was.taken.iter().filter_map(|&(control, by)| {
+            let control = match control.touch_position() {
+                None => control,
+                Some(at) => self.held.find_touch(*names.get(at)?)?,
+            };
+            Some((control, action(by).unwrap_or(u16::MAX)))
+        });
+        self.taken = taken.collect();
+        let stamp = self.stamp;
+        let told = |h: &Happened| {
+            let id = ActionId::new(action(h.action.index() as u16)?, stamp);
+            Some(Happened { action: id, ..*h })
+        };
+        self.incoming.extend(was.incoming.iter().filter_map(told));
+        self.happened.extend(was.happened.iter().filter_map(told));
+        self.follow_on(new);
+    }
+
+    /// The states of actions and ports, each to where its name is now.
+    fn carry_states(
+        &mut self,
+        moves: &Moves,
+        new: &Rig,
+        actions: &[ActionState],
+        ports: &[PortState],
+    ) {
+        for (from, to) in moves.actions.iter().enumerate() {
+            let Some(to) = *to else { continue };
+            self.actions[usize::from(to)] = actions[from];
+            self.actions[usize::from(to)].dirty = false;
+        }
+        for (from, to) in moves.ports.iter().enumerate() {
+            if let Some(to) = *to {
+                self.ports[usize::from(to)] = ports[from];
+            }
+        }
+        for action in 0..new.wiring().actions.len() as u16 {
+            self.mark_dirty(action);
+        }
+    }
+
+    /// Levels by the new feel; what rests by it ends.
+    fn follow_on(&mut self, new: &Rig) {
+        let wiring = new.wiring();
+        let on = |s: &State, index: usize| s.wires[index].phase == Phase::On;
+        for (index, wire) in wiring.wires.iter().enumerate() {
+            if wire.analog && on(self, index) {
+                let level = self.level_of(wiring, wire);
+                self.wires[index].level = level;
+                if level == [0.0; 2] {
+                    self.wires[index].phase = Phase::Idle;
+                    self.turn_off(wiring, index as u16);
+                }
+            } else if !wire.analog && on(self, index) && matches!(wire.part, Part::Port(_)) {
+                self.ramp_to(wiring, index as u16, true);
+            }
+        }
+        self.note_away(wiring);
+        self.refresh_live(new);
+    }
+}
+
+impl Moves {
+    fn new(old: &Rig, new: &Rig) -> Moves {
+        let mut by_key: HashMap<Key<'_>, Vec<u16>> = HashMap::new();
+        for (index, wire) in new.wiring().wires.iter().enumerate().rev() {
+            by_key.entry(key(new, wire)).or_default().push(index as u16);
+        }
+        let wires = old.wiring().wires.iter();
+        let wires = wires.map(|wire| by_key.get_mut(&key(old, wire))?.pop());
+        let actions: Vec<Option<u16>> = (old.sheet().actions())
+            .map(|(_, action)| Some(new.sheet().find(&action.name)?.index() as u16))
+            .collect();
+        let mut ports = vec![None; old.wiring().port_action.len()];
+        for (from, to) in actions.iter().enumerate() {
+            let Some(to) = *to else { continue };
+            let (was, now) = (
+                &old.wiring().actions[from],
+                &new.wiring().actions[usize::from(to)],
+            );
+            for offset in 0..was.ports.min(now.ports) {
+                let same = was.shape == now.shape && was.first_arm == now.first_arm;
+                if same {
+                    ports[usize::from(was.port + u16::from(offset))] =
+                        Some(now.port + u16::from(offset));
+                }
+            }
+        }
+        Moves {
+            wires: wires.collect(),
+            actions,
+            ports,
+        }
+    }
+}
+
+fn key<'a>(rig: &'a Rig, wire: &Wire) -> Key<'a> {
+    let wiring = rig.wiring();
+    let action = &wiring.actions[usize::from(wire.action)];
+    let id = rig.sheet().action_id(usize::from(wire.action));
+    let named = |control: Control| match control.touch_position() {
+        Some(at) => Named::Touch(wiring.touch_names[at]),
+        None => Named::Fixed(control),
+    };
+    let arm = match wire.part {
+        Part::Port(port) => super::work::arm_of(wiring, wire.action, port),
+        Part::Switch | Part::Whole => None,
+    };
+    Key {
+        action: &rig.sheet().declared(id).name,
+        shape: action.shape,
+        toggle: action.toggle,
+        whole: wire.part == Part::Whole,
+        analog: wire.analog,
+        arm,
+        control: named(wire.control),
+        held: wiring
+            .held_of(wire)
+            .iter()
+            .map(|pair| pair.map(named))
+            .collect(),
+        manner: wire.manner,
+        strict: wire.strict,
+    }
+}

@@ -1,0 +1,437 @@
+//! Random worlds: sheets of a few actions on few inputs, and what may happen to them.
+
+use proptest::prelude::*;
+use swap_knot::{
+    DeviceId, Event, EventKind, HidAxis, Input, Layout, PadButton, Place, Platform, Profile,
+    Resolver, Rig, Row, Seat, Sheet, Stick, Time,
+};
+
+use super::rules::Model;
+
+const PRESS: [&str; 22] = [
+    "KeyA",
+    "KeyB",
+    "ShiftLeft",
+    "Shift",
+    "Shift+KeyA",
+    "ShiftLeft+KeyA",
+    "Ctrl+KeyA",
+    "Ctrl+Shift+KeyA",
+    "KeyB+KeyA",
+    "pad:south",
+    "pad:shoulder-left",
+    "pad:shoulder-left+pad:south",
+    "pad:trigger-left",
+    "pad:shoulder-left+pad:trigger-left",
+    "pad:trigger-left+pad:south",
+    "pad:stick-left.up",
+    "pad:stick-left.right",
+    "pad:shoulder-left+pad:stick-left.up",
+    "pad:stick-left.right+pad:stick-left.up",
+    "pad:stick-left.up+pad:south",
+    "hid:rz+",
+    "hid:rz-",
+];
+const PULL: [&str; 8] = [
+    "KeyA",
+    "Shift+KeyA",
+    "pad:south",
+    "pad:trigger-left",
+    "pad:shoulder-left+pad:trigger-left",
+    "pad:stick-left.up",
+    "hid:rz+",
+    "hid:rz-",
+];
+const ARM: [&str; 8] = [
+    "KeyA",
+    "KeyB",
+    "Shift+KeyB",
+    "pad:stick-left.up",
+    "pad:stick-left.right",
+    "pad:shoulder-left+pad:stick-left.right",
+    "pad:trigger-left",
+    "hid:rz+",
+];
+const MANNERS: [&str; 5] = ["press", "release", "hold", "tap", "double-tap"];
+const SITUATIONS: [&str; 5] = ["deck", "helm", "chart", "hail", "pause"];
+/// All of them are over those before, in their own ways.
+const STACKS: &str = r#"
+[situations.deck]
+[situations.helm]
+with = "deck"
+[situations.chart]
+over = ["deck", "helm"]
+cover = "used"
+[situations.hail]
+over = ["deck", "chart"]
+cover = "none"
+[situations.pause]
+over = ["chart", "deck"]
+"#;
+
+/// One action as it is drawn.
+#[derive(Clone, Debug)]
+pub struct Drawn {
+    shape: u8,
+    bindings: Vec<(usize, usize, bool)>,
+    situations: Vec<usize>,
+    toggle: bool,
+    while_paused: bool,
+    resume: Option<bool>,
+}
+
+#[derive(Clone, Debug)]
+pub struct World {
+    actions: Vec<Drawn>,
+}
+
+impl World {
+    pub fn any() -> impl Strategy<Value = World> {
+        let action = (
+            0..4_u8,
+            proptest::collection::vec(
+                (any::<usize>(), 0..5_usize, prop::bool::weighted(0.1)),
+                1..4,
+            ),
+            proptest::sample::subsequence(vec![0, 1, 2, 3, 4], 0..=2),
+            prop::bool::weighted(0.15),
+            prop::bool::weighted(0.2),
+            proptest::option::weighted(0.2, any::<bool>()),
+        );
+        let action = action.prop_map(
+            |(shape, bindings, situations, toggle, while_paused, resume)| Drawn {
+                shape,
+                bindings,
+                situations,
+                toggle,
+                while_paused,
+                resume,
+            },
+        );
+        proptest::collection::vec(action, 2..7).prop_map(|actions| World { actions })
+    }
+
+    pub fn text(&self) -> String {
+        self.text_in(false)
+    }
+
+    /// The sheet; its actions in the other order for one that is swapped in.
+    fn text_in(&self, reversed: bool) -> String {
+        let mut text = format!("game = \"model\"\n{STACKS}");
+        let mut order: Vec<usize> = (0..self.actions.len()).collect();
+        if reversed {
+            order.reverse();
+        }
+        for n in order {
+            let action = &self.actions[n];
+            let names = action
+                .situations
+                .iter()
+                .map(|s| format!("\"{}\"", SITUATIONS[*s]));
+            let names: Vec<String> = names.collect();
+            text += &format!("[actions.a-{n}]\n");
+            if !names.is_empty() {
+                text += &format!("situation = [{}]\n", names.join(", "));
+            }
+            if action.while_paused {
+                text += "while-paused = true\n";
+            }
+            if let Some(resume) = action.resume {
+                text += &format!("resume = {resume}\n");
+            }
+            text += &action.bindings();
+        }
+        text
+    }
+}
+
+impl Drawn {
+    fn bindings(&self) -> String {
+        let on = |pool: &[&str], pick: usize| pool[pick % pool.len()].to_owned();
+        let list = |pool: &[&str]| {
+            let all = self
+                .bindings
+                .iter()
+                .map(|b| format!("\"{}\"", on(pool, b.0)));
+            all.collect::<Vec<_>>().join(", ")
+        };
+        match self.shape {
+            0 => {
+                let all = self.bindings.iter().map(|&(pick, manner, strict)| {
+                    // A toggle is worked by presses, so that each flip has an edge of its own.
+                    let manner = if self.toggle { 0 } else { manner };
+                    format!(
+                        "{{ on = \"{}\", manner = \"{}\", strict = {strict} }}",
+                        on(&PRESS, pick),
+                        MANNERS[manner]
+                    )
+                });
+                let all: Vec<String> = all.collect();
+                format!("toggle = {}\nbind = [{}]\n", self.toggle, all.join(", "))
+            }
+            1 => format!("shape = \"pull\"\nbind = [{}]\n", list(&PULL)),
+            2 => {
+                let arms = ["left", "right"].iter().zip(&self.bindings);
+                let arms =
+                    arms.map(|(arm, b)| format!("{arm} = {{ bind = \"{}\" }}\n", on(&ARM, b.0)));
+                let whole = if self.bindings.len() > 2 {
+                    "bind = \"hid:rz\"\n"
+                } else {
+                    ""
+                };
+                format!("shape = \"line\"\n{whole}{}", arms.collect::<String>())
+            }
+            _ => {
+                let arms = ["up", "right"].iter().zip(&self.bindings);
+                let arms =
+                    arms.map(|(arm, b)| format!("{arm} = {{ bind = \"{}\" }}\n", on(&ARM, b.0)));
+                format!(
+                    "shape = \"plane\"\nbind = \"pad:stick-left\"\n{}",
+                    arms.collect::<String>()
+                )
+            }
+        }
+    }
+}
+
+/// Something that happens.
+#[derive(Clone, Debug)]
+pub enum Move {
+    Key(u16, usize, bool),
+    Pad(u16, usize, f32),
+    Stick(u16, f32, f32),
+    Axis(u16, f32),
+    Lose(Option<u16>),
+    Unplug(u16),
+    Wait(u64),
+    Tick,
+    Situations(Vec<usize>),
+    /// Another chord in one cell, or the default again.
+    Rebind(usize, Option<usize>),
+    /// The same sheet with its actions in the other order.
+    Swap,
+}
+
+const KEYS: [Place; 5] = [
+    Place::KeyA,
+    Place::KeyB,
+    Place::ShiftLeft,
+    Place::ShiftRight,
+    Place::ControlLeft,
+];
+const PADS: [PadButton; 3] = [
+    PadButton::South,
+    PadButton::ShoulderLeft,
+    PadButton::TriggerLeft,
+];
+
+impl Move {
+    pub fn any() -> impl Strategy<Value = Move> {
+        let far = || proptest::sample::select(vec![0.0_f32, 0.1, 0.2, 0.42, 0.45, 0.57, 0.9, 1.0]);
+        let signed = || (far(), any::<bool>()).prop_map(|(v, neg)| if neg { -v } else { v });
+        prop_oneof![
+            16 => (0..2_u16, 0..5_usize, any::<bool>()).prop_map(|(d, k, down)| Move::Key(d, k, down)),
+            12 => (2..4_u16, 0..3_usize, far()).prop_map(|(d, b, v)| Move::Pad(d, b, v)),
+            8 => (2..4_u16, signed(), signed()).prop_map(|(d, x, y)| Move::Stick(d, x, y)),
+            3 => (2..4_u16, signed()).prop_map(|(d, v)| Move::Axis(d, v)),
+            1 => proptest::option::of(0..4_u16).prop_map(Move::Lose),
+            1 => (0..4_u16).prop_map(Move::Unplug),
+            6 => proptest::sample::select(vec![0_u64, 40, 200, 300, 600]).prop_map(Move::Wait),
+            6 => Just(Move::Tick),
+            3 => proptest::sample::subsequence(vec![0, 1, 2, 3, 4], 0..=3)
+                .prop_shuffle()
+                .prop_map(Move::Situations),
+            2 => (any::<usize>(), proptest::option::of(any::<usize>())).prop_map(|(c, k)| Move::Rebind(c, k)),
+            1 => Just(Move::Swap),
+        ]
+    }
+}
+
+/// The seat and the model side by side.
+pub struct Played {
+    seat: Seat,
+    model: Model,
+    sheets: [Sheet; 2],
+    swapped: bool,
+    profile: Profile,
+    on: Resolver,
+    now: u64,
+    /// Edges that did not agree.
+    wrong: Option<String>,
+}
+
+impl Played {
+    pub fn new(world: &World) -> Option<Played> {
+        let sheets = [false, true].map(|r| Sheet::from_toml(&world.text_in(r)).ok());
+        let [Some(sheet), Some(other)] = sheets else {
+            return None;
+        };
+        let on = Resolver::new(&Layout::us(), Platform::Other);
+        let profile = Profile::default();
+        let rig = Rig::new(&sheet, &profile, &on);
+        Some(Played {
+            seat: Seat::new(rig.clone()),
+            model: Model::new(&rig),
+            sheets: [sheet, other],
+            swapped: false,
+            profile,
+            on,
+            now: 0,
+            wrong: None,
+        })
+    }
+
+    fn feed(&mut self, device: u16, what: EventKind) {
+        self.now += 1;
+        self.model.wait_until(self.now);
+        self.seat.feed(&Event {
+            at: Time::from_millis(self.now),
+            device: DeviceId(device),
+            what,
+        });
+    }
+
+    fn set_rig(&mut self) {
+        let rig = Rig::new(
+            &self.sheets[usize::from(self.swapped)],
+            &self.profile,
+            &self.on,
+        );
+        self.seat.set_rig(rig.clone());
+        self.model.set_rig(&rig);
+    }
+
+    pub fn play(&mut self, what: &Move) {
+        match *what {
+            Move::Key(device, key, down) => {
+                let (place, text) = (KEYS[key], None);
+                self.feed(device, EventKind::Key { place, down, text });
+                self.model.button(device, Input::Key(place), down);
+            }
+            Move::Pad(device, n, value) => {
+                let button = PADS[n];
+                self.feed(device, EventKind::PadButton { button, value });
+                if button.is_trigger() {
+                    self.model
+                        .analog(device, Input::PadButton(button), [value, 0.0]);
+                } else {
+                    let was = self
+                        .model
+                        .book
+                        .down
+                        .contains(&(device, Input::PadButton(button)));
+                    let down = if was { value > 0.4 } else { value >= 0.5 };
+                    self.model.button(device, Input::PadButton(button), down);
+                }
+            }
+            Move::Stick(device, x, y) => {
+                let stick = Stick::LEFT;
+                self.feed(device, EventKind::PadStick { stick, x, y });
+                self.model.analog(device, Input::PadStick(stick), [x, y]);
+            }
+            Move::Axis(device, value) => {
+                let axis = HidAxis::Rz;
+                self.feed(device, EventKind::HidAxis { axis, value });
+                let whole = "hid:rz".parse().unwrap();
+                self.model.analog(device, whole, [value, 0.0]);
+            }
+            Move::Lose(device) => {
+                self.feed(device.unwrap_or(DeviceId::ALL.0), EventKind::FocusLost);
+                self.model.lose(device, false);
+            }
+            Move::Unplug(device) => {
+                self.feed(device, EventKind::Unplugged);
+                self.model.lose(Some(device), true);
+            }
+            Move::Wait(time) => {
+                self.now += time;
+                self.tick();
+            }
+            Move::Tick => self.tick(),
+            Move::Situations(ref list) => {
+                let sheet = self.seat.rig().sheet().clone();
+                let ids = list
+                    .iter()
+                    .map(|s| sheet.find_situation(SITUATIONS[*s]).unwrap());
+                let ids: Vec<_> = ids.collect();
+                self.seat.set_situations(&ids);
+                self.model.set_stack(ids);
+            }
+            Move::Rebind(cell, pick) => {
+                let sheet = self.sheets[usize::from(self.swapped)].clone();
+                let Some(default) = sheet.defaults().get(cell % sheet.defaults().len()) else {
+                    return;
+                };
+                let chord = pick.map_or(default.chord.clone(), |p| {
+                    PRESS[p % PRESS.len()].parse().unwrap()
+                });
+                self.profile.set(&sheet, default.cell, Some(chord));
+                self.set_rig();
+            }
+            Move::Swap => {
+                self.swapped = !self.swapped;
+                self.set_rig();
+            }
+        }
+    }
+
+    fn tick(&mut self) {
+        self.now += 1;
+        self.model.wait_until(self.now);
+        self.seat.tick(Time::from_millis(self.now));
+        let told: Vec<String> = self.seat.happened().iter().map(|h| self.edge(h)).collect();
+        let mut wanted = std::mem::take(&mut self.model.edges);
+        let mut told = told;
+        wanted.sort();
+        told.sort();
+        if told != wanted {
+            self.wrong
+                .get_or_insert(format!("edges {told:?}, not {wanted:?}"));
+        }
+    }
+
+    fn edge(&self, h: &swap_knot::Happened) -> String {
+        let row = Row {
+            action: h.action,
+            arm: h.arm,
+        };
+        format!("{:?} {}", h.edge, self.seat.rig().sheet().row_name(row)).to_lowercase()
+    }
+
+    /// Everything is let go; nothing may stay on but toggles.
+    pub fn end(&mut self) {
+        self.play(&Move::Lose(None));
+        self.play(&Move::Tick);
+    }
+
+    pub fn agree(&mut self) -> Result<(), String> {
+        if let Some(why) = self.wrong.take() {
+            return Err(why);
+        }
+        // A row is on in one where it is in the other.
+        let sheet = self.seat.rig().sheet().clone();
+        let on = self.model.on();
+        for (id, action) in sheet.actions() {
+            let rows =
+                std::iter::once(Row::of(id)).chain(action.arms().iter().map(|a| Row::arm(id, *a)));
+            for row in rows {
+                let name = sheet.row_name(row);
+                if self.seat.is_down(row) != on.contains(&name) {
+                    return Err(format!("{name} is on: {}", self.seat.is_down(row)));
+                }
+            }
+        }
+        if self.seat.happened().len() > 1000 {
+            return Err("more happens than can".to_owned());
+        }
+        let mut still = self.seat.clone();
+        still.tick(Time::from_millis(self.now));
+        for (id, action) in sheet.actions() {
+            let (is, wanted) = (still.space(id), self.model.value(&action.name));
+            if is.iter().zip(wanted).any(|(a, b)| (a - b).abs() > 1e-4) {
+                return Err(format!("{} is at {is:?}, not {wanted:?}", action.name));
+            }
+        }
+        Ok(())
+    }
+}
