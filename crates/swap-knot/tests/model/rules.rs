@@ -794,14 +794,7 @@ impl Model {
 fn bound_leaves(wire: &Wire) -> Vec<Leaf> {
     match is_whole(wire.leaf) {
         true => leaves(wire.leaf),
-        // Either side of a modifier is taken as a whole.
-        false => match wire.leaf {
-            Input::Key(place) => match Modifier::of_place(place) {
-                Some(_) => vec![wire.leaf],
-                None => vec![wire.leaf],
-            },
-            leaf => vec![leaf],
-        },
+        false => vec![wire.leaf],
     }
 }
 
