@@ -28,8 +28,8 @@ pub(crate) enum Busy {
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum MenuNews {
-    /// It waits for the new input of a cell, or to find what is on an input; the game should end
-    /// what is on, see [`Seat::feed`](swap_knot::Seat::feed) with a lost focus.
+    /// It waits for the new input of a cell, or to find what is on an input. What it takes goes to
+    /// [`Seat::overhear`](swap_knot::Seat::overhear), so that nothing of it is played.
     Listening(Option<Cell>),
     /// An input or chord was heard.
     Heard(Chord),

@@ -569,14 +569,36 @@ impl Held {
 
     fn spend_slot(&mut self, slot: usize) {
         for control in (0..self.count.len()).map(|n| Control(n as u16)) {
+            self.spend_control(slot, control);
+        }
+    }
+
+    fn spend_control(&mut self, slot: usize, control: Control) {
+        let device = &self.devices[slot];
+        if device.is_spent(control) || !self.is_away(device, control) {
+            return;
+        }
+        if device.is_down(control) {
+            self.count[control.index()] -= 1;
+        }
+        Device::set(&mut self.devices[slot].spent, control, true);
+    }
+
+    /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent.
+    pub(crate) fn feed_spending(&mut self, event: &Event) {
+        let find = |held: &Held| held.devices.iter().position(|d| d.id == Some(event.device));
+        let away = find(self).map(|slot| {
             let device = &self.devices[slot];
-            if device.is_spent(control) || !self.is_away(device, control) {
-                continue;
+            let all = (0..self.count.len()).map(|n| self.is_away(device, Control(n as u16)));
+            all.collect::<Vec<bool>>()
+        });
+        self.feed(event);
+        let Some(slot) = find(self) else { return };
+        for n in 0..self.count.len() {
+            let was_away = away.as_ref().and_then(|a| a.get(n)).copied();
+            if !was_away.unwrap_or_default() {
+                self.spend_control(slot, Control(n as u16));
             }
-            if device.is_down(control) {
-                self.count[control.index()] -= 1;
-            }
-            Device::set(&mut self.devices[slot].spent, control, true);
         }
     }
 

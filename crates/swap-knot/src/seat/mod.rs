@@ -111,8 +111,10 @@ impl Seat {
         self.state.feed(self.rig.wiring(), event);
     }
 
-    /// Takes an event in that is not played, since a menu or a listener has it: the book is kept,
-    /// and what the device holds is broken off and counts again once it has been at rest.
+    /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
+    ///
+    /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
+    /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
     pub fn overhear(&mut self, event: &Event) {
         self.state.overhear(self.rig.wiring(), event);
     }

@@ -352,10 +352,7 @@ impl State {
     /// An event that somebody else plays on.
     pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
-        self.lose(wiring, |held| {
-            held.feed(event);
-            held.spend(event.device);
-        });
+        self.lose(wiring, |held| held.feed_spending(event));
     }
 
     pub(super) fn tick(&mut self, wiring: &Wiring, now: Time) {

@@ -446,6 +446,28 @@ impl Model {
 
     /// A trigger, stick or axis is somewhere now.
     pub fn analog(&mut self, device: u16, whole: Leaf, at: [f32; 2]) {
+        let changed = self.set_level(device, whole, at);
+        self.fresh = changed
+            .iter()
+            .filter(|(_, now)| *now)
+            .map(|(l, _)| *l)
+            .collect();
+        if !is_whole(whole) {
+            self.fresh.clear();
+        }
+        for (leaf, _) in changed.iter().filter(|(_, now)| !now) {
+            self.release(*leaf);
+        }
+        self.follow();
+        for (leaf, _) in changed.iter().filter(|(_, now)| *now) {
+            self.press(*leaf);
+        }
+        self.fresh.clear();
+        self.settle();
+    }
+
+    /// Notes where it is; answers which leaves went down or came up by it.
+    fn set_level(&mut self, device: u16, whole: Leaf, at: [f32; 2]) -> Vec<(Leaf, bool)> {
         self.book.levels.insert((device, whole), at);
         let parts = if is_whole(whole) {
             leaves(whole)
@@ -470,23 +492,7 @@ impl Model {
         if is_whole(whole) && self.rests(whole, at) {
             self.book.spent.remove(&(device, whole));
         }
-        self.fresh = changed
-            .iter()
-            .filter(|(_, now)| *now)
-            .map(|(l, _)| *l)
-            .collect();
-        if !is_whole(whole) {
-            self.fresh.clear();
-        }
-        for (leaf, _) in changed.iter().filter(|(_, now)| !now) {
-            self.release(*leaf);
-        }
-        self.follow();
-        for (leaf, _) in changed.iter().filter(|(_, now)| *now) {
-            self.press(*leaf);
-        }
-        self.fresh.clear();
-        self.settle();
+        changed
     }
 
     /// Wires that follow begin by leaving rest and end by coming back.
@@ -529,32 +535,62 @@ impl Model {
         self.taken = taken;
     }
 
+    fn is_away(&self, device: u16, leaf: Leaf) -> bool {
+        self.book.down.contains(&(device, leaf)) || !self.rests(leaf, self.book.level(device, leaf))
+    }
+
+    /// Every leaf that any device has told of, and what moves with it.
+    fn heard_of(&self) -> BTreeSet<Leaf> {
+        let told = self.book.levels.keys();
+        told.flat_map(|(_, l)| std::iter::once(*l).chain(relatives(*l)))
+            .collect()
+    }
+
     /// A device is lost, or does not count for a while; every device where it is `None`.
     pub fn lose(&mut self, device: Option<u16>, unplugged: bool) {
-        let meant = |d: u16| device.is_none_or(|one| one == d);
-        let leaves: BTreeSet<Leaf> = (self.book.levels.keys())
-            .flat_map(|(_, l)| std::iter::once(*l).chain(relatives(*l)))
-            .collect();
-        let before: Vec<Leaf> = leaves
-            .iter()
-            .copied()
-            .filter(|l| self.book.is_down(*l))
-            .collect();
-        let devices = self.book.devices();
-        for device in devices.into_iter().filter(|d| meant(*d)) {
-            for &leaf in &leaves {
-                let away = self.book.down.contains(&(device, leaf))
-                    || !self.rests(leaf, self.book.level(device, leaf));
-                if away {
-                    self.book.spent.insert((device, leaf));
+        self.quietly(|m| {
+            let devices = m.book.devices().into_iter();
+            for device in devices.filter(|d| device.is_none_or(|one| one == *d)) {
+                for leaf in m.heard_of() {
+                    if m.is_away(device, leaf) {
+                        m.book.spent.insert((device, leaf));
+                    }
+                }
+                if unplugged {
+                    m.book.levels.retain(|(d, _), _| *d != device);
+                    m.book.down.retain(|(d, _)| *d != device);
+                    m.book.spent.retain(|(d, _)| *d != device);
                 }
             }
-            if unplugged {
-                self.book.levels.retain(|(d, _), _| *d != device);
-                self.book.down.retain(|(d, _)| *d != device);
-                self.book.spent.retain(|(d, _)| *d != device);
+        });
+    }
+
+    /// Rule: of an event that a menu has, what leaves its rest is spent; what was held goes on.
+    pub fn overhear(&mut self, device: u16, whole: Leaf, at: [f32; 2], down: Option<bool>) {
+        self.quietly(|m| {
+            m.book.levels.entry((device, whole)).or_insert([0.0, 0.0]);
+            let away = |m: &Model| -> BTreeSet<Leaf> {
+                let all = m.heard_of().into_iter();
+                all.filter(|l| m.is_away(device, *l)).collect()
+            };
+            let before = away(m);
+            match down {
+                Some(down) => drop(m.set_down(device, whole, down)),
+                None => drop(m.set_level(device, whole, at)),
             }
-        }
+            let new: Vec<Leaf> = away(m).difference(&before).copied().collect();
+            m.book.spent.extend(new.into_iter().map(|l| (device, l)));
+        });
+    }
+
+    /// Changes what is held without a press, release or tap.
+    fn quietly(&mut self, change: impl FnOnce(&mut Model)) {
+        let is_down = |m: &Model| -> Vec<Leaf> {
+            let all = m.heard_of().into_iter();
+            all.filter(|l| m.book.is_down(*l)).collect()
+        };
+        let before = is_down(self);
+        change(self);
         // Rule: what is broken off is no release and no tap; what others hold goes on.
         for leaf in before {
             if self.book.is_down(leaf) {

@@ -2,8 +2,8 @@
 
 use proptest::prelude::*;
 use swap_knot::{
-    DeviceId, Event, EventKind, HidAxis, Input, Layout, PadButton, Place, Platform, Profile,
-    Resolver, Rig, Row, Seat, Sheet, Stick, Time,
+    DeviceId, Event, EventKind, HidAxis, HidInput, Input, Layout, PadButton, Place, Platform,
+    Profile, Resolver, Rig, Row, Seat, Sheet, Stick, Time,
 };
 
 use super::rules::Model;
@@ -201,6 +201,8 @@ pub enum Move {
     Pad(u16, usize, f32),
     Stick(u16, f32, f32),
     Axis(u16, f32),
+    /// The same, but a menu has it.
+    Overheard(Box<Move>),
     Lose(Option<u16>),
     Unplug(u16),
     Wait(u64),
@@ -229,11 +231,17 @@ impl Move {
     pub fn any() -> impl Strategy<Value = Move> {
         let far = || proptest::sample::select(vec![0.0_f32, 0.1, 0.2, 0.42, 0.45, 0.57, 0.9, 1.0]);
         let signed = || (far(), any::<bool>()).prop_map(|(v, neg)| if neg { -v } else { v });
+        let device = || {
+            prop_oneof![
+                16 => (0..2_u16, 0..5_usize, any::<bool>()).prop_map(|(d, k, down)| Move::Key(d, k, down)),
+                12 => (2..4_u16, 0..3_usize, far()).prop_map(|(d, b, v)| Move::Pad(d, b, v)),
+                8 => (2..4_u16, signed(), signed()).prop_map(|(d, x, y)| Move::Stick(d, x, y)),
+                3 => (2..4_u16, signed()).prop_map(|(d, v)| Move::Axis(d, v)),
+            ]
+        };
         prop_oneof![
-            16 => (0..2_u16, 0..5_usize, any::<bool>()).prop_map(|(d, k, down)| Move::Key(d, k, down)),
-            12 => (2..4_u16, 0..3_usize, far()).prop_map(|(d, b, v)| Move::Pad(d, b, v)),
-            8 => (2..4_u16, signed(), signed()).prop_map(|(d, x, y)| Move::Stick(d, x, y)),
-            3 => (2..4_u16, signed()).prop_map(|(d, v)| Move::Axis(d, v)),
+            38 => device(),
+            2 => device().prop_map(|m| Move::Overheard(Box::new(m))),
             1 => proptest::option::of(0..4_u16).prop_map(Move::Lose),
             1 => (0..4_u16).prop_map(Move::Unplug),
             6 => proptest::sample::select(vec![0_u64, 40, 200, 300, 600]).prop_map(Move::Wait),
@@ -245,6 +253,16 @@ impl Move {
             1 => Just(Move::Swap),
         ]
     }
+}
+
+/// A move of a hand, as seat and model take it.
+struct Worked {
+    device: u16,
+    kind: EventKind,
+    whole: Input,
+    at: [f32; 2],
+    /// For what is only down or up.
+    down: Option<bool>,
 }
 
 /// The seat and the model side by side.
@@ -281,14 +299,87 @@ impl Played {
         })
     }
 
-    fn feed(&mut self, device: u16, what: EventKind) {
+    fn event(&mut self, device: u16, what: EventKind) -> Event {
         self.now += 1;
         self.model.wait_until(self.now);
-        self.seat.feed(&Event {
+        Event {
             at: Time::from_millis(self.now),
             device: DeviceId(device),
             what,
-        });
+        }
+    }
+
+    fn feed(&mut self, device: u16, what: EventKind) {
+        let event = self.event(device, what);
+        self.seat.feed(&event);
+    }
+
+    /// Something is worked on a device, for the game or for a menu that the game overhears.
+    fn work(&mut self, what: &Worked, overheard: bool) {
+        let &Worked {
+            device,
+            kind,
+            whole,
+            at,
+            down,
+        } = what;
+        let event = self.event(device, kind);
+        if overheard {
+            self.seat.overhear(&event);
+            self.model.overhear(device, whole, at, down);
+            return;
+        }
+        self.seat.feed(&event);
+        match down {
+            Some(down) => self.model.button(device, whole, down),
+            None => self.model.analog(device, whole, at),
+        }
+    }
+
+    /// What a move of a hand is to the seat and to the model.
+    fn worked(&self, what: &Move) -> Option<Worked> {
+        let at = |device, kind, whole, at| Worked {
+            device,
+            kind,
+            whole,
+            at,
+            down: None,
+        };
+        Some(match *what {
+            Move::Key(device, key, down) => {
+                let (place, text) = (KEYS[key], None);
+                Worked {
+                    down: Some(down),
+                    ..at(
+                        device,
+                        EventKind::Key { place, down, text },
+                        Input::Key(place),
+                        [0.0; 2],
+                    )
+                }
+            }
+            Move::Pad(device, n, value) => {
+                let (button, whole) = (PADS[n], Input::PadButton(PADS[n]));
+                let kind = EventKind::PadButton { button, value };
+                let was = self.model.book.down.contains(&(device, whole));
+                let down = if was { value > 0.4 } else { value >= 0.5 };
+                Worked {
+                    down: (!button.is_trigger()).then_some(down),
+                    ..at(device, kind, whole, [value, 0.0])
+                }
+            }
+            Move::Stick(device, x, y) => {
+                let stick = Stick::LEFT;
+                let kind = EventKind::PadStick { stick, x, y };
+                at(device, kind, Input::PadStick(stick), [x, y])
+            }
+            Move::Axis(device, value) => {
+                let axis = HidAxis::Rz;
+                let kind = EventKind::HidAxis { axis, value };
+                at(device, kind, Input::Hid(HidInput::Axis(axis)), [value, 0.0])
+            }
+            _ => return None,
+        })
     }
 
     fn set_rig(&mut self) {
@@ -302,39 +393,15 @@ impl Played {
     }
 
     pub fn play(&mut self, what: &Move) {
+        let (hand, overheard) = match what {
+            Move::Overheard(hand) => (&**hand, true),
+            hand => (hand, false),
+        };
+        if let Some(worked) = self.worked(hand) {
+            self.work(&worked, overheard);
+            return;
+        }
         match *what {
-            Move::Key(device, key, down) => {
-                let (place, text) = (KEYS[key], None);
-                self.feed(device, EventKind::Key { place, down, text });
-                self.model.button(device, Input::Key(place), down);
-            }
-            Move::Pad(device, n, value) => {
-                let button = PADS[n];
-                self.feed(device, EventKind::PadButton { button, value });
-                if button.is_trigger() {
-                    self.model
-                        .analog(device, Input::PadButton(button), [value, 0.0]);
-                } else {
-                    let was = self
-                        .model
-                        .book
-                        .down
-                        .contains(&(device, Input::PadButton(button)));
-                    let down = if was { value > 0.4 } else { value >= 0.5 };
-                    self.model.button(device, Input::PadButton(button), down);
-                }
-            }
-            Move::Stick(device, x, y) => {
-                let stick = Stick::LEFT;
-                self.feed(device, EventKind::PadStick { stick, x, y });
-                self.model.analog(device, Input::PadStick(stick), [x, y]);
-            }
-            Move::Axis(device, value) => {
-                let axis = HidAxis::Rz;
-                self.feed(device, EventKind::HidAxis { axis, value });
-                let whole = "hid:rz".parse().unwrap();
-                self.model.analog(device, whole, [value, 0.0]);
-            }
             Move::Lose(device) => {
                 self.feed(device.unwrap_or(DeviceId::ALL.0), EventKind::FocusLost);
                 self.model.lose(device, false);
@@ -372,6 +439,7 @@ impl Played {
                 self.swapped = !self.swapped;
                 self.set_rig();
             }
+            _ => {}
         }
     }
 
