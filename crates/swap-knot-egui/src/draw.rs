@@ -257,6 +257,8 @@ fn draw_cell(
             .layout(egui::Layout::left_to_right(egui::Align::Center)),
     );
     inner.set_clip_rect(rect.intersect(ui.clip_rect()));
+    // Text that can be selected would take the click that is meant for the cell.
+    inner.style_mut().interaction.selectable_labels = false;
     inner.spacing_mut().item_spacing.x = 4.0;
     // A sign besides the colour, for those who do not tell the colours apart.
     if cell.conflict {
