@@ -7,8 +7,8 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    DeviceId, Draft, Edge, Event, EventKind, Layout, LayoutLearner, Locker, Prompt, Row, Seat,
-    Sheet, Slug, Time, Words,
+    Draft, Edge, Event, EventKind, Layout, LayoutLearner, Locker, Prompt, Row, Seat, Sheet, Slug,
+    Time, Words,
 };
 use swap_knot_egui::{GlyphTextures, MenuNews, RemapMenu};
 
@@ -135,19 +135,10 @@ impl App {
     /// Carries out what happened in the menu.
     fn hear(&mut self, ctx: &egui::Context, news: MenuNews) {
         match news {
-            MenuNews::Listening(cell) => {
-                // Whatever is on while the menu listens ends once.
-                let at = self.now();
-                self.seat.feed(&Event {
-                    at,
-                    device: DeviceId::ALL,
-                    what: EventKind::FocusLost,
-                });
-                self.report.say(match cell {
-                    Some(_) => "listening",
-                    None => "finding",
-                });
-            }
+            MenuNews::Listening(cell) => self.report.say(match cell {
+                Some(_) => "listening",
+                None => "finding",
+            }),
             MenuNews::Heard(chord) => self.report.say(&format!("heard: {chord}")),
             MenuNews::Asks(conflict) => {
                 let text = conflict.describe(&self.sheet);
@@ -199,6 +190,7 @@ impl App {
             let name = self.sheet.row_name(row);
             self.report.say(&format!("began: {name}"));
         }
+        self.report.state("doing", &self.stage.doing(&self.seat));
     }
 
     /// Where the player is, and with what they play.

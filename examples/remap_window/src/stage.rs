@@ -130,7 +130,7 @@ impl Stage {
     }
 
     /// What is on just now, in words.
-    fn doing(&self, seat: &Seat) -> String {
+    pub(crate) fn doing(&self, seat: &Seat) -> String {
         let sheet = seat.rig().sheet();
         let on: Vec<&str> = (sheet.actions())
             .filter(|(id, _)| seat.is_down(*id))

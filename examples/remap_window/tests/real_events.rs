@@ -257,3 +257,77 @@ fn the_menu_is_worked_with_a_pad_alone() {
     window.wait_for("cell cast-off gamepad-1: right button");
     window.close();
 }
+
+#[test]
+fn what_was_held_over_a_lost_focus_or_an_edit_fires_nothing() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    // Bound by pulling it.
+    window.click("cell hurry gamepad-1");
+    window.wait_for("cell hurry gamepad-1: press…");
+    window.simulate("0 9 pad:trigger-left 0.9");
+    window.simulate("0 9 pad:trigger-left 0");
+    window.wait_for("heard: pad:trigger-left");
+    window.wait_for("cell hurry gamepad-1: left trigger");
+    // Held when the change is applied, it counts once it has been let go.
+    window.simulate("0 9 pad:trigger-left 0.8");
+    window.click("apply");
+    window.wait_for("applied");
+    window.simulate("0 9 pad:trigger-left 0.7");
+    window.simulate("0 9 pad:trigger-left 1");
+    assert_eq!(window.times_said("began: hurry"), 0);
+    window.simulate("0 9 pad:trigger-left 0.1");
+    window.simulate("0 9 pad:trigger-left 0.9");
+    window.wait_for("began: hurry");
+    // The same of a key and of the trigger when the focus goes and comes back.
+    window.hold(KEY_W);
+    window.wait_for("began: walk.up");
+    window.lose_focus();
+    window.simulate("0 9 focus-lost");
+    window.wait_for("doing: …");
+    window.simulate("0 9 pad:trigger-left 0.8");
+    window.take_focus();
+    window.simulate("0 9 pad:trigger-left 0.95");
+    // Longer than it takes the system to repeat a key that is held.
+    std::thread::sleep(std::time::Duration::from_secs(1));
+    assert_eq!(window.times_said("began: hurry"), 1);
+    assert_eq!(window.times_said("began: walk.up"), 1);
+    window.let_go(KEY_W);
+    window.simulate("0 9 pad:trigger-left 0");
+    window.press(KEY_W);
+    window.simulate("0 9 pad:trigger-left 1");
+    window.wait_for("began: hurry");
+    assert_eq!(window.times_said("began: walk.up"), 2);
+}
+
+#[test]
+fn who_walks_by_stick_walks_on_when_a_menu_closes() {
+    if skip_without_display() {
+        return;
+    }
+    const ESCAPE: u8 = 9;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    window.simulate("0 9 pad:stick-left 0 0.9");
+    window.wait_for("doing: Walk");
+    // The listener takes what comes meanwhile; the stick was walking before.
+    window.click("cell lantern keyboard-1");
+    window.wait_for("cell lantern keyboard-1: press…");
+    window.simulate("0 9 pad:stick-left 0 0.8");
+    window.press(ESCAPE);
+    window.wait_for("cell lantern keyboard-1: F");
+    assert_eq!(window.last("doing: "), "Walk");
+    // A pause covers it, and gives it back.
+    window.click("go pause");
+    window.wait_for("doing: …");
+    window.simulate("0 9 pad:stick-left 0.1 0.9");
+    window.click("go deck");
+    window.wait_for("doing: Walk");
+    window.simulate("0 9 pad:stick-left 0 0");
+    window.wait_for("doing: …");
+}

@@ -133,7 +133,7 @@ pub(crate) struct Window {
 
 impl Window {
     /// Gives the window the focus, as a window manager would, once it is shown.
-    fn take_focus(&mut self) {
+    pub(crate) fn take_focus(&mut self) {
         const VIEWABLE: u8 = 2;
         let start = Instant::now();
         while start.elapsed() < PATIENCE {
@@ -270,6 +270,33 @@ impl Window {
             .send_event(false, self.shown, EventMask::NO_EVENT, message)
             .unwrap();
         self.x.flush().unwrap();
+    }
+
+    /// Gives the focus to nobody, as another window would take it.
+    pub(crate) fn lose_focus(&self) {
+        const NOBODY: u32 = 0;
+        let gone = self
+            .x
+            .set_input_focus(InputFocus::NONE, NOBODY, x11rb::CURRENT_TIME);
+        gone.unwrap().check().unwrap();
+        std::thread::sleep(Duration::from_millis(200));
+    }
+
+    /// Presses a key and keeps it down.
+    pub(crate) fn hold(&self, key: u8) {
+        self.send(KEY_PRESS, key, (0, 0));
+    }
+
+    /// Lets go of a key.
+    pub(crate) fn let_go(&self, key: u8) {
+        self.send(KEY_RELEASE, key, (0, 0));
+    }
+
+    /// How often the window has said a line, once what is on its way has come.
+    pub(crate) fn times_said(&mut self, line: &str) -> usize {
+        std::thread::sleep(Duration::from_millis(400));
+        self.drain();
+        self.log.iter().filter(|l| *l == line).count()
     }
 
     /// Waits until the program has ended by itself.
