@@ -48,6 +48,7 @@ fixed = false
 off = false
 while-paused = true
 while-typing = true
+resume = true
 toggle = false
 share = "fly"
 hold-after = 1
