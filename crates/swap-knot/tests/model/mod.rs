@@ -2,6 +2,8 @@
 
 #![allow(dead_code, unreachable_pub)]
 
+mod book;
+mod changes;
 mod rules;
 mod world;
 

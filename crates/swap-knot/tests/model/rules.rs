@@ -1,176 +1,16 @@
-//! The rules. An input in hand is a *leaf*; a whole stick or axis is one beside its halves.
+//! The rules: events in, actions out, followed naively.
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use swap_knot::{
-    Arm, Bound, Direction, HidInput, Input, Manner, Modifier, Place, Rig, Row, Shape, Sheet,
-    SituationId,
-};
+use swap_knot::{Input, Manner, Rig, Shape, Sheet, SituationId};
 
-pub type Leaf = Input;
+use super::book::{Book, Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
 
-/// The leaves of an input; a whole stick has its halves, by which it is related to them.
-pub fn leaves(input: Input) -> Vec<Leaf> {
-    let keys = |places: [Place; 2]| places.map(Input::Key).to_vec();
-    match input {
-        Input::Modifier(Modifier::Shift) => keys([Place::ShiftLeft, Place::ShiftRight]),
-        Input::Modifier(Modifier::Ctrl) => keys([Place::ControlLeft, Place::ControlRight]),
-        Input::PadStick(s) => Direction::ALL.map(|d| Input::PadStickHalf(s, d)).to_vec(),
-        Input::Hid(HidInput::Axis(a)) => [swap_knot::Sign::Positive, swap_knot::Sign::Negative]
-            .map(|s| Input::Hid(HidInput::Half(a, s)))
-            .to_vec(),
-        other => vec![other],
-    }
-}
-
-/// What moves with a leaf: its halves, or its whole.
-pub fn relatives(leaf: Leaf) -> Vec<Leaf> {
-    match leaf {
-        Input::PadStick(_) | Input::Hid(HidInput::Axis(_)) => leaves(leaf),
-        Input::PadStickHalf(s, _) => vec![Input::PadStick(s)],
-        Input::Hid(HidInput::Half(a, _)) => vec![Input::Hid(HidInput::Axis(a))],
-        _ => Vec::new(),
-    }
-}
-
-pub fn is_whole(leaf: Leaf) -> bool {
-    matches!(leaf, Input::PadStick(_) | Input::Hid(HidInput::Axis(_)))
-}
-
-fn is_modifier(leaf: Leaf) -> bool {
-    matches!(leaf, Input::Key(place) if Modifier::of_place(place).is_some())
-}
-
-/// One binding on one thing that completes it.
-#[derive(Clone, Debug)]
-pub struct Wire {
-    pub row: Row,
-    pub name: String,
-    pub shape: Shape,
-    pub toggle: bool,
-    pub resumes: bool,
-    pub manner: Manner,
-    pub strict: bool,
-    pub leaf: Leaf,
-    pub held: Vec<Vec<Leaf>>,
-    pub phase: Phase,
-    pub since: u64,
-    pub away: bool,
-    pub live: bool,
-}
-
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Phase {
-    Idle,
-    Pending,
-    On,
-    Tapped,
-}
-
-impl Wire {
-    /// Whether it follows how far its leaf is in.
-    pub fn follows(&self) -> bool {
-        let pull = matches!(
-            self.leaf,
-            Input::PadStickHalf(..) | Input::Hid(HidInput::Half(..))
-        ) || matches!(self.leaf, Input::PadButton(b) if b.is_trigger());
-        is_whole(self.leaf) || (pull && (self.row.arm.is_some() || self.shape == Shape::Pull))
-    }
-
-    /// Whether it is the same binding in another rig.
-    fn is_same(&self, other: &Wire) -> bool {
-        self.name == other.name
-            && self.row.arm == other.row.arm
-            && self.shape == other.shape
-            && self.toggle == other.toggle
-            && self.manner == other.manner
-            && self.strict == other.strict
-            && self.leaf == other.leaf
-            && self.held == other.held
-    }
-}
-
-pub fn wires(rig: &Rig) -> Vec<Wire> {
-    let sheet = rig.sheet();
-    let mut out = Vec::new();
-    for bound in rig.bindings() {
-        let action = sheet.action(bound.cell.row.action).unwrap();
-        let input = bound.chord.input();
-        let ends = if is_whole(input) {
-            vec![input]
-        } else {
-            leaves(input)
-        };
-        for leaf in ends {
-            out.push(Wire {
-                row: bound.cell.row,
-                name: action.name.clone(),
-                shape: action.shape,
-                toggle: action.toggle,
-                resumes: action.resume.unwrap_or(action.shape != Shape::Press),
-                manner: bound.manner,
-                strict: bound.strict,
-                leaf,
-                held: bound.chord.held().iter().map(|h| leaves(*h)).collect(),
-                phase: Phase::Idle,
-                since: 0,
-                away: false,
-                live: false,
-            });
-        }
-    }
-    out
-}
-
-/// Which devices hold what.
+/// Where the inputs of a device are that plays for nobody.
 #[derive(Clone, Debug, Default)]
-pub struct Book {
-    /// Device and leaf (wholes for sticks and axes) to where it is.
-    pub levels: BTreeMap<(u16, Leaf), [f32; 2]>,
-    pub down: BTreeSet<(u16, Leaf)>,
-    pub spent: BTreeSet<(u16, Leaf)>,
-}
-
-impl Book {
-    pub fn level(&self, device: u16, leaf: Leaf) -> [f32; 2] {
-        let whole = |w: Leaf| self.levels.get(&(device, w)).copied().unwrap_or_default();
-        match leaf {
-            Input::PadStickHalf(s, d) => [d.part_of(whole(Input::PadStick(s))), 0.0],
-            Input::Hid(HidInput::Half(a, sign)) => {
-                let [v, _] = whole(Input::Hid(HidInput::Axis(a)));
-                let towards = if sign == swap_knot::Sign::Positive {
-                    v
-                } else {
-                    -v
-                };
-                [towards.max(0.0), 0.0]
-            }
-            leaf => whole(leaf),
-        }
-    }
-
-    pub fn devices(&self) -> BTreeSet<u16> {
-        self.levels.keys().map(|(d, _)| *d).collect()
-    }
-
-    /// How far in a leaf is for the seat: the furthest of those that are not spent.
-    pub fn worked(&self, leaf: Leaf) -> [f32; 2] {
-        let mut best = [0.0, 0.0];
-        for device in self.devices() {
-            let level = self.level(device, leaf);
-            let far = |[x, y]: [f32; 2]| x * x + y * y;
-            if !self.spent.contains(&(device, leaf)) && far(level) > far(best) {
-                best = level;
-            }
-        }
-        best
-    }
-
-    pub fn is_down(&self, leaf: Leaf) -> bool {
-        self.down
-            .iter()
-            .any(|(d, l)| *l == leaf && !self.spent.contains(&(*d, *l)))
-    }
+pub struct Elsewhere {
+    levels: BTreeMap<Leaf, [f32; 2]>,
+    down: BTreeSet<Leaf>,
 }
 
 /// The state of a seat by the rules.
@@ -186,6 +26,8 @@ pub struct Model {
     pub taken: BTreeSet<(Leaf, String)>,
     /// Rows whose edges came since the last tick, as text.
     pub edges: Vec<String>,
+    /// What is held on devices that play for nobody.
+    pub elsewhere: BTreeMap<u16, Elsewhere>,
     fresh: Vec<Leaf>,
 }
 
@@ -204,6 +46,7 @@ impl Model {
             latched: BTreeSet::new(),
             taken: BTreeSet::new(),
             edges: Vec::new(),
+            elsewhere: BTreeMap::new(),
             fresh: Vec::new(),
         };
         for i in 0..model.wires.len() {
@@ -212,12 +55,12 @@ impl Model {
         model
     }
 
-    fn sheet(&self) -> Sheet {
+    pub fn sheet(&self) -> Sheet {
         self.rig.sheet().clone()
     }
 
     /// Rule: an analog input is at rest inside its dead zone; what works nothing, inside the usual.
-    fn inner(&self, leaf: Leaf) -> f32 {
+    pub fn inner(&self, leaf: Leaf) -> f32 {
         let bound = self.wires.iter().any(|w| w.leaf == leaf);
         match leaf {
             Input::Hid(_) if bound => 0.0,
@@ -225,7 +68,7 @@ impl Model {
         }
     }
 
-    fn rests(&self, leaf: Leaf, [x, y]: [f32; 2]) -> bool {
+    pub fn rests(&self, leaf: Leaf, [x, y]: [f32; 2]) -> bool {
         x.hypot(y) <= self.inner(leaf)
     }
 
@@ -262,7 +105,7 @@ impl Model {
     }
 
     /// Does something and notes which rows began or ended by it.
-    fn noting(&mut self, what: impl FnOnce(&mut Model)) {
+    pub fn noting(&mut self, what: impl FnOnce(&mut Model)) {
         let before = self.on();
         what(self);
         let after = self.on();
@@ -274,7 +117,7 @@ impl Model {
         }
     }
 
-    fn turn_on(&mut self, i: usize) {
+    pub fn turn_on(&mut self, i: usize) {
         self.noting(|m| {
             m.wires[i].phase = Phase::On;
             if m.wires[i].toggle && m.wires[i].shape == Shape::Press {
@@ -286,11 +129,11 @@ impl Model {
         });
     }
 
-    fn turn_off(&mut self, i: usize) {
+    pub fn turn_off(&mut self, i: usize) {
         self.noting(|m| m.wires[i].phase = Phase::Idle);
     }
 
-    fn pulse(&mut self, i: usize) {
+    pub fn pulse(&mut self, i: usize) {
         self.turn_on(i);
         self.turn_off(i);
     }
@@ -298,12 +141,12 @@ impl Model {
     // ------------------------------------------------------------------ chords
 
     /// Whether everything that a chord wants held is down, and was before this event.
-    fn holds(&self, i: usize) -> bool {
+    pub fn holds(&self, i: usize) -> bool {
         let down = |leaf: &Leaf| self.book.is_down(*leaf) && !self.fresh.contains(leaf);
         self.wires[i].held.iter().all(|part| part.iter().any(down))
     }
 
-    fn is_ready(&self, i: usize) -> bool {
+    pub fn is_ready(&self, i: usize) -> bool {
         let wire = &self.wires[i];
         let known = |leaf: Leaf| leaf == wire.leaf || wire.held.iter().any(|p| p.contains(&leaf));
         let strange = (self.book.down.iter())
@@ -312,7 +155,7 @@ impl Model {
     }
 
     /// Rule: the longest satisfied chord wins, also between a stick and its halves that move.
-    fn is_longest(&self, i: usize) -> bool {
+    pub fn is_longest(&self, i: usize) -> bool {
         let leaf = self.wires[i].leaf;
         let mut with = vec![leaf];
         with.extend(
@@ -328,7 +171,7 @@ impl Model {
     }
 
     /// Rule: a chord uses its parts up.
-    fn use_up(&mut self, i: usize) {
+    pub fn use_up(&mut self, i: usize) {
         let parts: Vec<Leaf> = self.wires[i].held.concat();
         for wire in &mut self.wires {
             if parts.contains(&wire.leaf) && matches!(wire.phase, Phase::Pending | Phase::Tapped) {
@@ -337,7 +180,7 @@ impl Model {
         }
     }
 
-    fn press(&mut self, leaf: Leaf) {
+    pub fn press(&mut self, leaf: Leaf) {
         let all: Vec<usize> = (0..self.wires.len())
             .filter(|&i| self.wires[i].leaf == leaf && !self.wires[i].follows())
             .collect();
@@ -356,7 +199,7 @@ impl Model {
         }
     }
 
-    fn engage(&mut self, i: usize) {
+    pub fn engage(&mut self, i: usize) {
         self.use_up(i);
         let first = self.wires[i].since;
         match self.wires[i].manner {
@@ -378,7 +221,7 @@ impl Model {
     }
 
     /// The input that completed it came up.
-    fn let_go(&mut self, i: usize) {
+    pub fn let_go(&mut self, i: usize) {
         let (phase, since) = (self.wires[i].phase, self.wires[i].since);
         match phase {
             Phase::On => self.turn_off(i),
@@ -396,12 +239,12 @@ impl Model {
         }
     }
 
-    fn break_off(&mut self, i: usize) {
+    pub fn break_off(&mut self, i: usize) {
         self.turn_off(i);
     }
 
     /// Chords whose held parts are gone end.
-    fn break_chords(&mut self) {
+    pub fn break_chords(&mut self) {
         for i in 0..self.wires.len() {
             let working = matches!(self.wires[i].phase, Phase::On | Phase::Pending);
             if working && !self.wires[i].held.is_empty() && !self.holds(i) {
@@ -413,7 +256,7 @@ impl Model {
     // ------------------------------------------------------------------ events
 
     /// A button, or a leaf that counts as one, on a device.
-    fn set_down(&mut self, device: u16, leaf: Leaf, down: bool) -> Option<bool> {
+    pub fn set_down(&mut self, device: u16, leaf: Leaf, down: bool) -> Option<bool> {
         let before = self.book.is_down(leaf);
         if down {
             self.book.down.insert((device, leaf));
@@ -435,7 +278,7 @@ impl Model {
         self.settle();
     }
 
-    fn release(&mut self, leaf: Leaf) {
+    pub fn release(&mut self, leaf: Leaf) {
         for i in 0..self.wires.len() {
             if self.wires[i].leaf == leaf && !self.wires[i].follows() {
                 self.let_go(i);
@@ -467,7 +310,7 @@ impl Model {
     }
 
     /// Notes where it is; answers which leaves went down or came up by it.
-    fn set_level(&mut self, device: u16, whole: Leaf, at: [f32; 2]) -> Vec<(Leaf, bool)> {
+    pub fn set_level(&mut self, device: u16, whole: Leaf, at: [f32; 2]) -> Vec<(Leaf, bool)> {
         self.book.levels.insert((device, whole), at);
         let parts = if is_whole(whole) {
             leaves(whole)
@@ -496,7 +339,7 @@ impl Model {
     }
 
     /// Wires that follow begin by leaving rest and end by coming back.
-    fn follow(&mut self) {
+    pub fn follow(&mut self) {
         let leaving: Vec<(usize, bool)> = (0..self.wires.len())
             .filter(|&i| self.wires[i].follows())
             .map(|i| (i, self.after_feel(&self.wires[i]) != [0.0, 0.0]))
@@ -523,7 +366,7 @@ impl Model {
     }
 
     /// What was taken away from an action is forgotten at rest.
-    fn settle(&mut self) {
+    pub fn settle(&mut self) {
         let worked =
             |leaf: Leaf| self.book.is_down(leaf) || !self.rests(leaf, self.book.worked(leaf));
         let taken = self
@@ -535,12 +378,12 @@ impl Model {
         self.taken = taken;
     }
 
-    fn is_away(&self, device: u16, leaf: Leaf) -> bool {
+    pub fn is_away(&self, device: u16, leaf: Leaf) -> bool {
         self.book.down.contains(&(device, leaf)) || !self.rests(leaf, self.book.level(device, leaf))
     }
 
     /// Every leaf that any device has told of, and what moves with it.
-    fn heard_of(&self) -> BTreeSet<Leaf> {
+    pub fn heard_of(&self) -> BTreeSet<Leaf> {
         let told = self.book.levels.keys();
         told.flat_map(|(_, l)| std::iter::once(*l).chain(relatives(*l)))
             .collect()
@@ -565,6 +408,66 @@ impl Model {
         });
     }
 
+    /// A device is gone, whomever it plays for.
+    pub fn unplug(&mut self, device: u16) {
+        match self.elsewhere.get_mut(&device) {
+            Some(held) => *held = Elsewhere::default(),
+            None => self.lose(Some(device), true),
+        }
+    }
+
+    pub fn is_button_down(&self, device: u16, leaf: Leaf) -> bool {
+        let elsewhere = self.elsewhere.get(&device);
+        elsewhere.map_or_else(
+            || self.book.down.contains(&(device, leaf)),
+            |held| held.down.contains(&leaf),
+        )
+    }
+
+    pub fn follow_elsewhere(&mut self, device: u16, whole: Leaf, at: [f32; 2], down: Option<bool>) {
+        let held = self.elsewhere.get_mut(&device).unwrap();
+        match down {
+            Some(true) => drop(held.down.insert(whole)),
+            Some(false) => drop(held.down.remove(&whole)),
+            None => drop(held.levels.insert(whole, at)),
+        }
+    }
+
+    /// Rule: what is down when a device joins is spent; a device that leaves holds nothing here.
+    pub fn give(&mut self, device: u16, mine: bool) {
+        match (mine, self.elsewhere.remove(&device)) {
+            (false, None) => {
+                let mut held = Elsewhere::default();
+                let own = self.book.levels.iter().filter(|((d, _), _)| *d == device);
+                for (&(_, leaf), &level) in own {
+                    held.levels.insert(leaf, level);
+                    // Buttons are down, sticks are somewhere.
+                    if level == [0.0, 0.0] && self.book.down.contains(&(device, leaf)) {
+                        held.down.insert(leaf);
+                    }
+                }
+                self.lose(Some(device), true);
+                self.elsewhere.insert(device, held);
+            }
+            (false, Some(held)) => drop(self.elsewhere.insert(device, held)),
+            (true, None) => {}
+            (true, Some(held)) => self.quietly(|m| {
+                for (leaf, level) in held.levels {
+                    m.book.levels.insert((device, leaf), level);
+                }
+                for leaf in held.down {
+                    m.book.levels.entry((device, leaf)).or_insert([0.0, 0.0]);
+                    m.book.down.insert((device, leaf));
+                }
+                for leaf in m.heard_of() {
+                    if m.is_away(device, leaf) {
+                        m.book.spent.insert((device, leaf));
+                    }
+                }
+            }),
+        }
+    }
+
     /// Rule: of an event that a menu has, what leaves its rest is spent; what was held goes on.
     pub fn overhear(&mut self, device: u16, whole: Leaf, at: [f32; 2], down: Option<bool>) {
         self.quietly(|m| {
@@ -584,7 +487,7 @@ impl Model {
     }
 
     /// Changes what is held without a press, release or tap.
-    fn quietly(&mut self, change: impl FnOnce(&mut Model)) {
+    pub fn quietly(&mut self, change: impl FnOnce(&mut Model)) {
         let is_down = |m: &Model| -> Vec<Leaf> {
             let all = m.heard_of().into_iter();
             all.filter(|l| m.book.is_down(*l)).collect()
@@ -625,227 +528,4 @@ impl Model {
         }
         self.now = to;
     }
-
-    // ------------------------------------------------------------------ changes
-
-    fn is_live(&self, i: usize) -> bool {
-        let (sheet, wire) = (self.sheet(), &self.wires[i]);
-        let own = &sheet.action(wire.row.action).unwrap().situations;
-        if own.is_empty() {
-            return true;
-        }
-        let while_paused = sheet.action(wire.row.action).unwrap().while_paused;
-        self.stack.iter().enumerate().any(|(at, s)| {
-            own.contains(s)
-                && self.stack[at + 1..].iter().all(|above| {
-                    let upper = sheet.situation(*above).unwrap();
-                    let beside =
-                        upper.with.contains(s) || sheet.situation(*s).unwrap().with.contains(above);
-                    upper.over.is_empty()
-                        || beside
-                        || own.contains(above)
-                        || match upper.cover {
-                            swap_knot::Cover::None => true,
-                            swap_knot::Cover::All => while_paused,
-                            swap_knot::Cover::Used => !self.uses(&sheet, *above, wire),
-                        }
-                })
-        })
-    }
-
-    /// Whether a situation has something bound that working this wire would work too, at its end
-    /// or on the way.
-    fn uses(&self, sheet: &Sheet, situation: SituationId, wire: &Wire) -> bool {
-        let mine = bound_leaves(wire);
-        self.rig.bindings().iter().any(|b: &Bound| {
-            let action = sheet.action(b.cell.row.action).unwrap();
-            if !action.situations.contains(&situation) || b.cell.row.action == wire.row.action {
-                return false;
-            }
-            let held: Vec<Vec<Leaf>> = b.chord.held().iter().map(|h| leaves(*h)).collect();
-            let last = leaves(b.chord.input());
-            let mut all = held.clone();
-            all.push(last.clone());
-            let strange = wire.held.iter().any(|part| {
-                part.iter().all(|l| is_modifier(*l)) && !all.iter().any(|p| touch(p, part))
-            });
-            let ends = touch(&last, &mine) && injects(&held, &wire.held);
-            (ends || injects(&all, &wire.held)) && !(b.strict && strange)
-        })
-    }
-
-    pub fn set_stack(&mut self, stack: Vec<SituationId>) {
-        self.stack = stack;
-        let before: Vec<bool> = self.wires.iter().map(|w| w.live).collect();
-        self.refresh();
-        // Rule: what has a value is taken up again, unless its input worked something else.
-        for (i, was_live) in before.into_iter().enumerate() {
-            let wire = &self.wires[i];
-            let idle = wire.phase == Phase::Idle && wire.manner == Manner::Press;
-            if !wire.live || was_live || !wire.resumes || !idle {
-                continue;
-            }
-            let (leaf, name) = (wire.leaf, wire.name.clone());
-            let mut related = relatives(leaf);
-            related.push(leaf);
-            if (self.taken.iter()).any(|(l, by)| related.contains(l) && *by != name) {
-                continue;
-            }
-            let held = match wire.follows() {
-                true => self.after_feel(wire) != [0.0, 0.0],
-                false => self.book.is_down(leaf),
-            };
-            if held && self.is_ready(i) && self.is_longest(i) {
-                self.use_up(i);
-                self.turn_on(i);
-            }
-        }
-    }
-
-    /// Ends what is live no more.
-    fn refresh(&mut self) {
-        for i in 0..self.wires.len() {
-            self.wires[i].live = self.is_live(i);
-        }
-        for i in 0..self.wires.len() {
-            if !self.wires[i].live {
-                self.take_away(i);
-            }
-        }
-        let (sheet, stack) = (self.sheet(), self.stack.clone());
-        self.noting(|m| {
-            m.latched.retain(|name| {
-                let id = sheet.find(name).unwrap();
-                let own = &sheet.action(id).unwrap().situations;
-                own.is_empty() || own.iter().any(|s| stack.contains(s))
-            });
-        });
-    }
-
-    fn take_away(&mut self, i: usize) {
-        let wire = &self.wires[i];
-        if matches!(wire.phase, Phase::On | Phase::Pending) {
-            self.taken.insert((wire.leaf, wire.name.clone()));
-        }
-        self.break_off(i);
-    }
-
-    pub fn set_rig(&mut self, rig: &Rig) {
-        let mut next = wires(rig);
-        let mut used = vec![false; next.len()];
-        for i in 0..self.wires.len() {
-            let old = self.wires[i].clone();
-            let same = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old));
-            match same {
-                Some(n) => used[n] = true,
-                None => self.take_away(i),
-            }
-        }
-        let mut used = vec![false; next.len()];
-        for i in 0..self.wires.len() {
-            let old = self.wires[i].clone();
-            if let Some(n) = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old)) {
-                used[n] = true;
-                next[n].phase = old.phase;
-                next[n].since = old.since;
-                next[n].live = old.live;
-            }
-        }
-        let names: Vec<String> = (self.stack.iter())
-            .map(|s| self.rig.sheet().situation(*s).unwrap().name.clone())
-            .collect();
-        let sheet = rig.sheet().clone();
-        self.noting(|m| {
-            m.latched.retain(|name| {
-                let id = sheet.find(name);
-                id.is_some_and(|id| sheet.action(id).unwrap().toggle)
-            });
-        });
-        self.stack = names
-            .iter()
-            .filter_map(|n| rig.sheet().find_situation(n))
-            .collect();
-        self.rig = rig.clone();
-        // What does not change makes no edge.
-        self.wires = next;
-        for i in 0..self.wires.len() {
-            if self.wires[i].follows() {
-                self.wires[i].away = self.after_feel(&self.wires[i]) != [0.0, 0.0];
-                if self.wires[i].phase == Phase::On && !self.wires[i].away {
-                    self.turn_off(i);
-                }
-            }
-        }
-        self.refresh();
-    }
-
-    // ------------------------------------------------------------------ values
-
-    pub fn value(&self, name: &str) -> [f32; 3] {
-        let own: Vec<&Wire> = (self.wires.iter())
-            .filter(|w| w.name == name && w.phase == Phase::On)
-            .collect();
-        let far = |arm: Option<Arm>| {
-            let of = own.iter().filter(|w| w.row.arm == arm && !is_whole(w.leaf));
-            of.map(|w| {
-                if w.follows() {
-                    self.after_feel(w)[0]
-                } else {
-                    1.0
-                }
-            })
-            .fold(0.0, f32::max)
-        };
-        let id = self.rig.sheet().find(name).unwrap();
-        let action = self.rig.sheet().action(id).unwrap();
-        let mut value = [0.0; 3];
-        match action.shape {
-            Shape::Press => {
-                let on = self.on().contains(name);
-                return [f32::from(u8::from(on)), 0.0, 0.0];
-            }
-            Shape::Pull => return [far(None), 0.0, 0.0],
-            _ => {
-                for (axis, pair) in action.arms().chunks(2).enumerate() {
-                    value[axis] = far(Some(pair[1])) - far(Some(pair[0]));
-                }
-            }
-        }
-        let mut length = value.iter().map(|v| v * v).sum::<f32>().sqrt();
-        if length > 1.0 {
-            value = value.map(|v| v / length);
-            length = 1.0;
-        }
-        for wire in own.iter().filter(|w| is_whole(w.leaf)) {
-            let [x, y] = self.after_feel(wire);
-            if x.hypot(y) > length + 1e-5 {
-                (value, length) = ([x, y, 0.0], x.hypot(y));
-            }
-        }
-        value
-    }
-}
-
-/// The leaves by which a wire's last input is related to others.
-fn bound_leaves(wire: &Wire) -> Vec<Leaf> {
-    match is_whole(wire.leaf) {
-        true => leaves(wire.leaf),
-        false => vec![wire.leaf],
-    }
-}
-
-fn touch(a: &[Leaf], b: &[Leaf]) -> bool {
-    a.iter().any(|l| b.contains(l))
-}
-
-/// Whether each of some parts is another one of those.
-fn injects(parts: &[Vec<Leaf>], of: &[Vec<Leaf>]) -> bool {
-    let Some((first, rest)) = parts.split_first() else {
-        return true;
-    };
-    (0..of.len()).any(|i| {
-        let mut left = of.to_vec();
-        let here = left.remove(i);
-        touch(first, &here) && injects(rest, &left)
-    })
 }

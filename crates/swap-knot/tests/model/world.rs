@@ -3,7 +3,7 @@
 use proptest::prelude::*;
 use swap_knot::{
     DeviceId, Event, EventKind, HidAxis, HidInput, Input, Layout, PadButton, Place, Platform,
-    Profile, Resolver, Rig, Row, Seat, Sheet, Stick, Time,
+    Profile, Resolver, Rig, Row, Seat, Seats, Sheet, Stick, Time,
 };
 
 use super::rules::Model;
@@ -205,6 +205,8 @@ pub enum Move {
     Overheard(Box<Move>),
     Lose(Option<u16>),
     Unplug(u16),
+    /// The device plays for this player from here on, or for nobody.
+    Give(u16, bool),
     Wait(u64),
     Tick,
     Situations(Vec<usize>),
@@ -244,6 +246,7 @@ impl Move {
             2 => device().prop_map(|m| Move::Overheard(Box::new(m))),
             1 => proptest::option::of(0..4_u16).prop_map(Move::Lose),
             1 => (0..4_u16).prop_map(Move::Unplug),
+            2 => (0..4_u16, any::<bool>()).prop_map(|(d, mine)| Move::Give(d, mine)),
             6 => proptest::sample::select(vec![0_u64, 40, 200, 300, 600]).prop_map(Move::Wait),
             6 => Just(Move::Tick),
             3 => proptest::sample::subsequence(vec![0, 1, 2, 3, 4], 0..=3)
@@ -253,6 +256,17 @@ impl Move {
             1 => Just(Move::Swap),
         ]
     }
+}
+
+/// A device that nothing is heard of.
+const UNKNOWN: DeviceId = DeviceId(999);
+
+/// One player to whom every device belongs.
+fn alone(rig: &Rig) -> Seats {
+    let mut seats = Seats::new();
+    seats.add(rig.clone()).unwrap();
+    (0..4).for_each(|device| seats.give(DeviceId(device), &[0]));
+    seats
 }
 
 /// A move of a hand, as seat and model take it.
@@ -267,7 +281,8 @@ struct Worked {
 
 /// The seat and the model side by side.
 pub struct Played {
-    seat: Seat,
+    /// The modelled player, and no other.
+    seats: Seats,
     model: Model,
     sheets: [Sheet; 2],
     swapped: bool,
@@ -288,7 +303,7 @@ impl Played {
         let profile = Profile::default();
         let rig = Rig::new(&sheet, &profile, &on);
         Some(Played {
-            seat: Seat::new(rig.clone()),
+            seats: alone(&rig),
             model: Model::new(&rig),
             sheets: [sheet, other],
             swapped: false,
@@ -297,6 +312,14 @@ impl Played {
             now: 0,
             wrong: None,
         })
+    }
+
+    fn seat(&self) -> &Seat {
+        self.seats.get(0).unwrap()
+    }
+
+    fn seat_mut(&mut self) -> &mut Seat {
+        self.seats.get_mut(0).unwrap()
     }
 
     fn event(&mut self, device: u16, what: EventKind) -> Event {
@@ -311,7 +334,16 @@ impl Played {
 
     fn feed(&mut self, device: u16, what: EventKind) {
         let event = self.event(device, what);
-        self.seat.feed(&event);
+        let _ = self.seats.feed(&event);
+        if self.model.elsewhere.contains_key(&device) {
+            // The player hears nothing of it; that time goes by they do.
+            let (device, what) = (UNKNOWN, EventKind::Unplugged);
+            self.seat_mut().feed(&Event {
+                device,
+                what,
+                ..event
+            });
+        }
     }
 
     /// Something is worked on a device, for the game or for a menu that the game overhears.
@@ -323,13 +355,18 @@ impl Played {
             at,
             down,
         } = what;
+        if self.model.elsewhere.contains_key(&device) {
+            self.feed(device, kind);
+            self.model.follow_elsewhere(device, whole, at, down);
+            return;
+        }
         let event = self.event(device, kind);
         if overheard {
-            self.seat.overhear(&event);
+            self.seat_mut().overhear(&event);
             self.model.overhear(device, whole, at, down);
             return;
         }
-        self.seat.feed(&event);
+        let _ = self.seats.feed(&event);
         match down {
             Some(down) => self.model.button(device, whole, down),
             None => self.model.analog(device, whole, at),
@@ -361,7 +398,7 @@ impl Played {
             Move::Pad(device, n, value) => {
                 let (button, whole) = (PADS[n], Input::PadButton(PADS[n]));
                 let kind = EventKind::PadButton { button, value };
-                let was = self.model.book.down.contains(&(device, whole));
+                let was = self.model.is_button_down(device, whole);
                 let down = if was { value > 0.4 } else { value >= 0.5 };
                 Worked {
                     down: (!button.is_trigger()).then_some(down),
@@ -388,7 +425,7 @@ impl Played {
             &self.profile,
             &self.on,
         );
-        self.seat.set_rig(rig.clone());
+        self.seat_mut().set_rig(rig.clone());
         self.model.set_rig(&rig);
     }
 
@@ -408,7 +445,12 @@ impl Played {
             }
             Move::Unplug(device) => {
                 self.feed(device, EventKind::Unplugged);
-                self.model.lose(Some(device), true);
+                self.model.unplug(device);
+            }
+            Move::Give(device, mine) => {
+                self.seats
+                    .give(DeviceId(device), if mine { &[0] } else { &[] });
+                self.model.give(device, mine);
             }
             Move::Wait(time) => {
                 self.now += time;
@@ -416,12 +458,12 @@ impl Played {
             }
             Move::Tick => self.tick(),
             Move::Situations(ref list) => {
-                let sheet = self.seat.rig().sheet().clone();
+                let sheet = self.seat().rig().sheet().clone();
                 let ids = list
                     .iter()
                     .map(|s| sheet.find_situation(SITUATIONS[*s]).unwrap());
                 let ids: Vec<_> = ids.collect();
-                self.seat.set_situations(&ids);
+                self.seat_mut().set_situations(&ids);
                 self.model.set_stack(ids);
             }
             Move::Rebind(cell, pick) => {
@@ -446,8 +488,13 @@ impl Played {
     fn tick(&mut self) {
         self.now += 1;
         self.model.wait_until(self.now);
-        self.seat.tick(Time::from_millis(self.now));
-        let told: Vec<String> = self.seat.happened().iter().map(|h| self.edge(h)).collect();
+        self.seats.tick(Time::from_millis(self.now));
+        let told: Vec<String> = self
+            .seat()
+            .happened()
+            .iter()
+            .map(|h| self.edge(h))
+            .collect();
         let mut wanted = std::mem::take(&mut self.model.edges);
         let mut told = told;
         wanted.sort();
@@ -463,7 +510,7 @@ impl Played {
             action: h.action,
             arm: h.arm,
         };
-        format!("{:?} {}", h.edge, self.seat.rig().sheet().row_name(row)).to_lowercase()
+        format!("{:?} {}", h.edge, self.seat().rig().sheet().row_name(row)).to_lowercase()
     }
 
     /// Everything is let go; nothing may stay on but toggles.
@@ -477,22 +524,22 @@ impl Played {
             return Err(why);
         }
         // A row is on in one where it is in the other.
-        let sheet = self.seat.rig().sheet().clone();
+        let sheet = self.seat().rig().sheet().clone();
         let on = self.model.on();
         for (id, action) in sheet.actions() {
             let rows =
                 std::iter::once(Row::of(id)).chain(action.arms().iter().map(|a| Row::arm(id, *a)));
             for row in rows {
                 let name = sheet.row_name(row);
-                if self.seat.is_down(row) != on.contains(&name) {
-                    return Err(format!("{name} is on: {}", self.seat.is_down(row)));
+                if self.seat().is_down(row) != on.contains(&name) {
+                    return Err(format!("{name} is on: {}", self.seat().is_down(row)));
                 }
             }
         }
-        if self.seat.happened().len() > 1000 {
+        if self.seat().happened().len() > 1000 {
             return Err("more happens than can".to_owned());
         }
-        let mut still = self.seat.clone();
+        let mut still = self.seat().clone();
         still.tick(Time::from_millis(self.now));
         for (id, action) in sheet.actions() {
             let (is, wanted) = (still.space(id), self.model.value(&action.name));

@@ -1,0 +1,172 @@
+//! Inputs, bindings and what is held. An input in hand is a *leaf*; a whole stick or axis is one
+//! beside its halves.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use swap_knot::{Direction, HidInput, Input, Manner, Modifier, Place, Rig, Row, Shape};
+
+pub type Leaf = Input;
+
+/// The leaves of an input; a whole stick has its halves, by which it is related to them.
+pub fn leaves(input: Input) -> Vec<Leaf> {
+    let keys = |places: [Place; 2]| places.map(Input::Key).to_vec();
+    match input {
+        Input::Modifier(Modifier::Shift) => keys([Place::ShiftLeft, Place::ShiftRight]),
+        Input::Modifier(Modifier::Ctrl) => keys([Place::ControlLeft, Place::ControlRight]),
+        Input::PadStick(s) => Direction::ALL.map(|d| Input::PadStickHalf(s, d)).to_vec(),
+        Input::Hid(HidInput::Axis(a)) => [swap_knot::Sign::Positive, swap_knot::Sign::Negative]
+            .map(|s| Input::Hid(HidInput::Half(a, s)))
+            .to_vec(),
+        other => vec![other],
+    }
+}
+
+/// What moves with a leaf: its halves, or its whole.
+pub fn relatives(leaf: Leaf) -> Vec<Leaf> {
+    match leaf {
+        Input::PadStick(_) | Input::Hid(HidInput::Axis(_)) => leaves(leaf),
+        Input::PadStickHalf(s, _) => vec![Input::PadStick(s)],
+        Input::Hid(HidInput::Half(a, _)) => vec![Input::Hid(HidInput::Axis(a))],
+        _ => Vec::new(),
+    }
+}
+
+pub fn is_whole(leaf: Leaf) -> bool {
+    matches!(leaf, Input::PadStick(_) | Input::Hid(HidInput::Axis(_)))
+}
+
+pub fn is_modifier(leaf: Leaf) -> bool {
+    matches!(leaf, Input::Key(place) if Modifier::of_place(place).is_some())
+}
+
+/// One binding on one thing that completes it.
+#[derive(Clone, Debug)]
+pub struct Wire {
+    pub row: Row,
+    pub name: String,
+    pub shape: Shape,
+    pub toggle: bool,
+    pub resumes: bool,
+    pub manner: Manner,
+    pub strict: bool,
+    pub leaf: Leaf,
+    pub held: Vec<Vec<Leaf>>,
+    pub phase: Phase,
+    pub since: u64,
+    pub away: bool,
+    pub live: bool,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Phase {
+    Idle,
+    Pending,
+    On,
+    Tapped,
+}
+
+impl Wire {
+    /// Whether it follows how far its leaf is in.
+    pub fn follows(&self) -> bool {
+        let pull = matches!(
+            self.leaf,
+            Input::PadStickHalf(..) | Input::Hid(HidInput::Half(..))
+        ) || matches!(self.leaf, Input::PadButton(b) if b.is_trigger());
+        is_whole(self.leaf) || (pull && (self.row.arm.is_some() || self.shape == Shape::Pull))
+    }
+
+    /// Whether it is the same binding in another rig.
+    pub fn is_same(&self, other: &Wire) -> bool {
+        self.name == other.name
+            && self.row.arm == other.row.arm
+            && self.shape == other.shape
+            && self.toggle == other.toggle
+            && self.manner == other.manner
+            && self.strict == other.strict
+            && self.leaf == other.leaf
+            && self.held == other.held
+    }
+}
+
+pub fn wires(rig: &Rig) -> Vec<Wire> {
+    let sheet = rig.sheet();
+    let mut out = Vec::new();
+    for bound in rig.bindings() {
+        let action = sheet.action(bound.cell.row.action).unwrap();
+        let input = bound.chord.input();
+        let ends = if is_whole(input) {
+            vec![input]
+        } else {
+            leaves(input)
+        };
+        for leaf in ends {
+            out.push(Wire {
+                row: bound.cell.row,
+                name: action.name.clone(),
+                shape: action.shape,
+                toggle: action.toggle,
+                resumes: action.resume.unwrap_or(action.shape != Shape::Press),
+                manner: bound.manner,
+                strict: bound.strict,
+                leaf,
+                held: bound.chord.held().iter().map(|h| leaves(*h)).collect(),
+                phase: Phase::Idle,
+                since: 0,
+                away: false,
+                live: false,
+            });
+        }
+    }
+    out
+}
+
+/// Which devices hold what.
+#[derive(Clone, Debug, Default)]
+pub struct Book {
+    /// Device and leaf (wholes for sticks and axes) to where it is.
+    pub levels: BTreeMap<(u16, Leaf), [f32; 2]>,
+    pub down: BTreeSet<(u16, Leaf)>,
+    pub spent: BTreeSet<(u16, Leaf)>,
+}
+
+impl Book {
+    pub fn level(&self, device: u16, leaf: Leaf) -> [f32; 2] {
+        let whole = |w: Leaf| self.levels.get(&(device, w)).copied().unwrap_or_default();
+        match leaf {
+            Input::PadStickHalf(s, d) => [d.part_of(whole(Input::PadStick(s))), 0.0],
+            Input::Hid(HidInput::Half(a, sign)) => {
+                let [v, _] = whole(Input::Hid(HidInput::Axis(a)));
+                let towards = if sign == swap_knot::Sign::Positive {
+                    v
+                } else {
+                    -v
+                };
+                [towards.max(0.0), 0.0]
+            }
+            leaf => whole(leaf),
+        }
+    }
+
+    pub fn devices(&self) -> BTreeSet<u16> {
+        self.levels.keys().map(|(d, _)| *d).collect()
+    }
+
+    /// How far in a leaf is for the seat: the furthest of those that are not spent.
+    pub fn worked(&self, leaf: Leaf) -> [f32; 2] {
+        let mut best = [0.0, 0.0];
+        for device in self.devices() {
+            let level = self.level(device, leaf);
+            let far = |[x, y]: [f32; 2]| x * x + y * y;
+            if !self.spent.contains(&(device, leaf)) && far(level) > far(best) {
+                best = level;
+            }
+        }
+        best
+    }
+
+    pub fn is_down(&self, leaf: Leaf) -> bool {
+        self.down
+            .iter()
+            .any(|(d, l)| *l == leaf && !self.spent.contains(&(*d, *l)))
+    }
+}

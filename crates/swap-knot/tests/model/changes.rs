@@ -1,0 +1,229 @@
+//! What is live, what a change takes away, and what actions are worth.
+
+use swap_knot::{Arm, Bound, Manner, Rig, Shape, Sheet, SituationId};
+
+use super::book::{Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
+use super::rules::Model;
+
+impl Model {
+    pub fn is_live(&self, i: usize) -> bool {
+        let (sheet, wire) = (self.sheet(), &self.wires[i]);
+        let own = &sheet.action(wire.row.action).unwrap().situations;
+        if own.is_empty() {
+            return true;
+        }
+        let while_paused = sheet.action(wire.row.action).unwrap().while_paused;
+        self.stack.iter().enumerate().any(|(at, s)| {
+            own.contains(s)
+                && self.stack[at + 1..].iter().all(|above| {
+                    let upper = sheet.situation(*above).unwrap();
+                    let beside =
+                        upper.with.contains(s) || sheet.situation(*s).unwrap().with.contains(above);
+                    upper.over.is_empty()
+                        || beside
+                        || own.contains(above)
+                        || match upper.cover {
+                            swap_knot::Cover::None => true,
+                            swap_knot::Cover::All => while_paused,
+                            swap_knot::Cover::Used => !self.uses(&sheet, *above, wire),
+                        }
+                })
+        })
+    }
+
+    /// Whether a situation has something bound that working this wire would work too, at its end
+    /// or on the way.
+    pub fn uses(&self, sheet: &Sheet, situation: SituationId, wire: &Wire) -> bool {
+        let mine = bound_leaves(wire);
+        self.rig.bindings().iter().any(|b: &Bound| {
+            let action = sheet.action(b.cell.row.action).unwrap();
+            if !action.situations.contains(&situation) || b.cell.row.action == wire.row.action {
+                return false;
+            }
+            let held: Vec<Vec<Leaf>> = b.chord.held().iter().map(|h| leaves(*h)).collect();
+            let last = leaves(b.chord.input());
+            let mut all = held.clone();
+            all.push(last.clone());
+            let strange = wire.held.iter().any(|part| {
+                part.iter().all(|l| is_modifier(*l)) && !all.iter().any(|p| touch(p, part))
+            });
+            let ends = touch(&last, &mine) && injects(&held, &wire.held);
+            (ends || injects(&all, &wire.held)) && !(b.strict && strange)
+        })
+    }
+
+    pub fn set_stack(&mut self, stack: Vec<SituationId>) {
+        self.stack = stack;
+        let before: Vec<bool> = self.wires.iter().map(|w| w.live).collect();
+        self.refresh();
+        // Rule: what has a value is taken up again, unless its input worked something else.
+        for (i, was_live) in before.into_iter().enumerate() {
+            let wire = &self.wires[i];
+            let idle = wire.phase == Phase::Idle && wire.manner == Manner::Press;
+            if !wire.live || was_live || !wire.resumes || !idle {
+                continue;
+            }
+            let (leaf, name) = (wire.leaf, wire.name.clone());
+            let mut related = relatives(leaf);
+            related.push(leaf);
+            if (self.taken.iter()).any(|(l, by)| related.contains(l) && *by != name) {
+                continue;
+            }
+            let held = match wire.follows() {
+                true => self.after_feel(wire) != [0.0, 0.0],
+                false => self.book.is_down(leaf),
+            };
+            if held && self.is_ready(i) && self.is_longest(i) {
+                self.use_up(i);
+                self.turn_on(i);
+            }
+        }
+    }
+
+    /// Ends what is live no more.
+    pub fn refresh(&mut self) {
+        for i in 0..self.wires.len() {
+            self.wires[i].live = self.is_live(i);
+        }
+        for i in 0..self.wires.len() {
+            if !self.wires[i].live {
+                self.take_away(i);
+            }
+        }
+        let (sheet, stack) = (self.sheet(), self.stack.clone());
+        self.noting(|m| {
+            m.latched.retain(|name| {
+                let id = sheet.find(name).unwrap();
+                let own = &sheet.action(id).unwrap().situations;
+                own.is_empty() || own.iter().any(|s| stack.contains(s))
+            });
+        });
+    }
+
+    pub fn take_away(&mut self, i: usize) {
+        let wire = &self.wires[i];
+        if matches!(wire.phase, Phase::On | Phase::Pending) {
+            self.taken.insert((wire.leaf, wire.name.clone()));
+        }
+        self.break_off(i);
+    }
+
+    pub fn set_rig(&mut self, rig: &Rig) {
+        let mut next = wires(rig);
+        let mut used = vec![false; next.len()];
+        for i in 0..self.wires.len() {
+            let old = self.wires[i].clone();
+            let same = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old));
+            match same {
+                Some(n) => used[n] = true,
+                None => self.take_away(i),
+            }
+        }
+        let mut used = vec![false; next.len()];
+        for i in 0..self.wires.len() {
+            let old = self.wires[i].clone();
+            if let Some(n) = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old)) {
+                used[n] = true;
+                next[n].phase = old.phase;
+                next[n].since = old.since;
+                next[n].live = old.live;
+            }
+        }
+        let names: Vec<String> = (self.stack.iter())
+            .map(|s| self.rig.sheet().situation(*s).unwrap().name.clone())
+            .collect();
+        let sheet = rig.sheet().clone();
+        self.noting(|m| {
+            m.latched.retain(|name| {
+                let id = sheet.find(name);
+                id.is_some_and(|id| sheet.action(id).unwrap().toggle)
+            });
+        });
+        self.stack = names
+            .iter()
+            .filter_map(|n| rig.sheet().find_situation(n))
+            .collect();
+        self.rig = rig.clone();
+        // What does not change makes no edge.
+        self.wires = next;
+        for i in 0..self.wires.len() {
+            if self.wires[i].follows() {
+                self.wires[i].away = self.after_feel(&self.wires[i]) != [0.0, 0.0];
+                if self.wires[i].phase == Phase::On && !self.wires[i].away {
+                    self.turn_off(i);
+                }
+            }
+        }
+        self.refresh();
+    }
+
+    // ------------------------------------------------------------------ values
+
+    pub fn value(&self, name: &str) -> [f32; 3] {
+        let own: Vec<&Wire> = (self.wires.iter())
+            .filter(|w| w.name == name && w.phase == Phase::On)
+            .collect();
+        let far = |arm: Option<Arm>| {
+            let of = own.iter().filter(|w| w.row.arm == arm && !is_whole(w.leaf));
+            of.map(|w| {
+                if w.follows() {
+                    self.after_feel(w)[0]
+                } else {
+                    1.0
+                }
+            })
+            .fold(0.0, f32::max)
+        };
+        let id = self.rig.sheet().find(name).unwrap();
+        let action = self.rig.sheet().action(id).unwrap();
+        let mut value = [0.0; 3];
+        match action.shape {
+            Shape::Press => {
+                let on = self.on().contains(name);
+                return [f32::from(u8::from(on)), 0.0, 0.0];
+            }
+            Shape::Pull => return [far(None), 0.0, 0.0],
+            _ => {
+                for (axis, pair) in action.arms().chunks(2).enumerate() {
+                    value[axis] = far(Some(pair[1])) - far(Some(pair[0]));
+                }
+            }
+        }
+        let mut length = value.iter().map(|v| v * v).sum::<f32>().sqrt();
+        if length > 1.0 {
+            value = value.map(|v| v / length);
+            length = 1.0;
+        }
+        for wire in own.iter().filter(|w| is_whole(w.leaf)) {
+            let [x, y] = self.after_feel(wire);
+            if x.hypot(y) > length + 1e-5 {
+                (value, length) = ([x, y, 0.0], x.hypot(y));
+            }
+        }
+        value
+    }
+}
+
+/// The leaves by which a wire's last input is related to others.
+fn bound_leaves(wire: &Wire) -> Vec<Leaf> {
+    match is_whole(wire.leaf) {
+        true => leaves(wire.leaf),
+        false => vec![wire.leaf],
+    }
+}
+
+fn touch(a: &[Leaf], b: &[Leaf]) -> bool {
+    a.iter().any(|l| b.contains(l))
+}
+
+/// Whether each of some parts is another one of those.
+fn injects(parts: &[Vec<Leaf>], of: &[Vec<Leaf>]) -> bool {
+    let Some((first, rest)) = parts.split_first() else {
+        return true;
+    };
+    (0..of.len()).any(|i| {
+        let mut left = of.to_vec();
+        let here = left.remove(i);
+        touch(first, &here) && injects(rest, &left)
+    })
+}
