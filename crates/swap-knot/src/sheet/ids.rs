@@ -41,6 +41,7 @@ macro_rules! ids {
         }
 
         impl $name {
+            #[inline]
             pub(crate) const fn new(index: u16, stamp: Stamp) -> Self {
                 Self { index, stamp }
             }
@@ -51,6 +52,7 @@ macro_rules! ids {
             }
 
             /// Its position, if it is of the sheet with that stamp.
+            #[inline]
             pub(crate) fn of(self, stamp: Stamp) -> Option<usize> {
                 (self.stamp == stamp).then_some(self.index as usize)
             }

@@ -13,12 +13,14 @@ macro_rules! refs {
         impl $name {
             /// The one of that name; found at once where the name stands at `hint` in the type that
             /// the sheet was checked against.
+            #[inline]
             pub const fn named(name: &'static str, hint: u16) -> Self {
                 Self(Which::Named(name, hint))
             }
         }
 
         impl From<$id> for $name {
+            #[inline]
             fn from(id: $id) -> Self {
                 Self(Which::Id(id))
             }
@@ -52,28 +54,42 @@ pub struct RowRef {
 
 impl RowRef {
     /// The row of a whole action, or of one arm of it.
+    #[inline]
     pub const fn new(action: ActionRef, arm: Option<Arm>) -> RowRef {
         RowRef { action, arm }
     }
 
+    /// The id, where a whole action is meant, and by id.
+    #[inline]
+    pub(crate) const fn as_id(self) -> Option<ActionId> {
+        match (self.action.0, self.arm) {
+            (Which::Id(id), None) => Some(id),
+            _ => None,
+        }
+    }
+
+    #[inline]
     pub(crate) const fn parts(self) -> (ActionRef, Option<Arm>) {
         (self.action, self.arm)
     }
 }
 
 impl From<ActionRef> for RowRef {
+    #[inline]
     fn from(action: ActionRef) -> Self {
         RowRef { action, arm: None }
     }
 }
 
 impl From<ActionId> for RowRef {
+    #[inline]
     fn from(action: ActionId) -> Self {
         ActionRef::from(action).into()
     }
 }
 
 impl From<Row> for RowRef {
+    #[inline]
     fn from(row: Row) -> Self {
         RowRef {
             action: row.action.into(),
@@ -83,6 +99,7 @@ impl From<Row> for RowRef {
 }
 
 impl<A: Into<ActionRef>> From<(A, Arm)> for RowRef {
+    #[inline]
     fn from((action, arm): (A, Arm)) -> Self {
         RowRef {
             action: action.into(),
