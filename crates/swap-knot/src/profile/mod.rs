@@ -173,8 +173,11 @@ impl Profile {
     }
 
     /// Puts a chord into a cell, or unbinds it. What the preset or the sheet says there anyway is
-    /// not kept.
+    /// not kept; a row of another sheet means nothing.
     pub fn set(&mut self, sheet: &Sheet, cell: Cell, chord: Option<Chord>) {
+        if !sheet.has_row(cell.row) {
+            return;
+        }
         if chord.as_ref() == self.under(sheet, cell) {
             self.clear(sheet, cell);
             return;
