@@ -2,7 +2,7 @@
 #![no_main]
 
 use libfuzzer_sys::fuzz_target;
-use swap_knot::{Layout, Profile, Rig, Sheet};
+use swap_knot::{CarriedOver, Layout, Profile, Rig, Sheet};
 
 const SHEET: &str = include_str!("../../demo/slack-water.toml");
 
@@ -12,7 +12,7 @@ fuzz_target!(|text: &str| {
         let read = Profile::from_toml(&written).expect("what was written reads");
         assert_eq!(read.to_toml(), written);
         let sheet = Sheet::from_toml(SHEET).expect("the demo sheet reads");
-        let (carried, _) = sheet.carry_over(&profile, &Layout::us());
+        let carried = CarriedOver::new(&sheet, &profile, &Layout::us()).profile;
         let _ = Rig::new(&sheet, &carried, &Layout::us());
     }
 });

@@ -55,7 +55,7 @@ pub(crate) fn run() -> Done {
     remap(out, &mut draft)?;
 
     stage(out, 4, "Saved, and read back in the next run")?;
-    let profile = keep(out, &sheet, draft.profile())?;
+    let profile = keep(out, &sheet, &draft.profile())?;
 
     stage(out, 5, &format!("Prompted: \"{PROMPT}\""))?;
     prompts(out, &before, &profile)?;
@@ -118,7 +118,7 @@ fn remap(out: &mut impl Write, draft: &mut Draft) -> Step {
         Bind::Done => {}
         Bind::Asks(next) => return Err(next.describe(draft.sheet()).into()),
     }
-    draft.apply()?;
+    draft.apply();
     Ok(())
 }
 
@@ -234,7 +234,7 @@ fn reset(out: &mut impl Write, sheet: &Sheet, profile: Profile) -> Step {
     let us = Layout::us();
     let mut draft = Draft::new(sheet, profile, &us);
     let cell = cast_off(sheet)?;
-    draft.reset(Reset::Action(cell.row.action));
+    draft.reset(Reset::Action(cell.row.action))?;
     let name = |chord: Option<&Chord>| {
         chord.map_or_else(String::new, |c| Words::english().chord_name(c, &us))
     };
@@ -251,7 +251,7 @@ fn reset(out: &mut impl Write, sheet: &Sheet, profile: Profile) -> Step {
             conflict.describe(sheet)
         )?;
     }
-    draft.reset(Reset::All);
+    draft.reset(Reset::All)?;
     let left = draft.profile().changes(sheet).len();
     writeln!(
         out,

@@ -217,7 +217,7 @@ pub(crate) fn reset(args: &ResetArgs) -> Done {
         (None, Some(kind)) => Reset::Devices(kind),
         (None, None) => Reset::All,
     };
-    draft.reset(what);
+    draft.reset(what)?;
     let open = draft.conflicts();
     let code = told(&args.of, &mut draft)?;
     let open: Vec<_> = open.iter().filter(|c| c.class.is_conflict()).collect();

@@ -23,7 +23,12 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
     let mut out = anstream::stdout().lock();
     if args.of.json {
         let list: Vec<_> = (changed.iter())
-            .map(|(cell, after)| change_json(sheet, *cell, profile.under(sheet, *cell), *after))
+            .map(|(cell, after)| {
+                let mut change = change_json(sheet, *cell, profile.under(sheet, *cell), *after);
+                let why = draft.not_in_force_in(*cell).map(|n| n.why.to_string());
+                change["not_in_force"] = json!(why);
+                change
+            })
             .collect();
         let all = json!({ "title": profile.title(), "preset": profile.preset(), "layout": profile.layout(), "changes": list });
         writeln!(out, "{all:#}")?;
@@ -41,10 +46,14 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
     for (cell, after) in &changed {
         let title = sheet.row_title(cell.row).to_owned();
         let column = cell.column.to_string();
+        let stands = match draft.not_in_force_in(*cell) {
+            Some(_) => " (not in force)",
+            None => "",
+        };
         rows.push(vec![
             title,
             column,
-            name(*after),
+            name(*after) + stands,
             name(profile.under(sheet, *cell)),
         ]);
     }

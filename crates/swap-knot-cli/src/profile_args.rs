@@ -5,7 +5,7 @@ use std::fs;
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Cell, Chord, Draft, Layout, Profile, Sheet};
+use swap_knot::{CarriedOver, Cell, Chord, Draft, Layout, Profile, Sheet};
 
 use crate::files;
 
@@ -34,21 +34,21 @@ impl ProfileArgs {
             false => Profile::new(title_of(&self.profile)),
         };
         let layout = files::layout_of(self.layout.as_ref(), &profile);
-        let (profile, carried) = sheet.carry_over(&profile, &layout);
+        let carried = CarriedOver::new(&sheet, &profile, &layout);
         for line in carried.describe(&sheet) {
             anstream::eprintln!("note: {line}");
         }
-        Ok(Draft::new(&sheet, profile, &layout))
+        Ok(Draft::new(&sheet, carried.profile, &layout))
     }
 
     /// Applies a draft and writes its profile, all or nothing.
     pub(crate) fn save(&self, draft: &mut Draft) -> Result<(), Box<dyn Error>> {
-        draft.apply()?;
+        draft.apply();
         let folder = self.profile.parent().filter(|p| !p.as_os_str().is_empty());
         let folder = folder.unwrap_or(Path::new("."));
         let wrong = |e: std::io::Error| format!("cannot write {}: {e}", self.profile.display());
         let mut new = tempfile::NamedTempFile::new_in(folder).map_err(wrong)?;
-        let mut profile = draft.profile().clone();
+        let mut profile = draft.profile();
         profile.stamp(draft.sheet());
         new.write_all(profile.to_toml().as_bytes()).map_err(wrong)?;
         new.as_file().sync_all().map_err(wrong)?;

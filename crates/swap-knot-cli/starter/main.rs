@@ -51,16 +51,16 @@ fn main() -> Result<(), Box<dyn Error>> {
             ["bind", action, key] => {
                 match bind(&mut draft, action, key) {
                     Ok(()) => {
-                        seat.set_rig(draft.apply()?);
-                        locker.save(&name, draft.profile(), &sheet)?;
+                        seat.set_rig(draft.apply());
+                        locker.save(&name, &draft.profile(), &sheet)?;
                     }
                     Err(why) => println!("{why}"),
                 }
             }
             ["reset"] => {
-                draft.reset(swap_knot::Reset::All);
-                seat.set_rig(draft.apply()?);
-                locker.save(&name, draft.profile(), &sheet)?;
+                draft.reset(swap_knot::Reset::All)?;
+                seat.set_rig(draft.apply());
+                locker.save(&name, &draft.profile(), &sheet)?;
             }
             ["quit"] => break,
             [] => {}

@@ -77,7 +77,7 @@ pub(crate) fn draw(menu: &mut RemapMenu, ui: &mut Ui, draft: &mut Draft) {
         match did {
             Did::Listen(cell) => menu.listen(cell, draft),
             Did::Unbind(cell) => menu.unbind(cell, draft),
-            Did::Reset(what) => draft.reset(what),
+            Did::Reset(what) => menu.reset(what, draft),
             Did::Tool(tool) => menu.tool(tool, draft),
             Did::Answer(settle) => menu.answer(settle, draft),
             Did::Leave(apply) => menu.leave(apply, draft),
@@ -127,7 +127,7 @@ fn tools(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>
                     Tool::Apply | Tool::Discard => changed,
                     Tool::Undo => draft.can_undo(),
                     Tool::Redo => draft.can_redo(),
-                    Tool::ResetAll => !draft.profile().is_unchanged(),
+                    Tool::ResetAll => draft.can_reset(),
                     Tool::ShowAll => filtered,
                     Tool::Search | Tool::Find => true,
                 };
@@ -281,7 +281,7 @@ fn draw_cell(
     let told = format!("{name}: {}", cell.name.clone().unwrap_or_default());
     response.widget_info(|| egui::WidgetInfo::labeled(egui::Role::Button, free, told.clone()));
     if let Some(why) = &cell.why_not {
-        response.clone().on_hover_text(why);
+        response.clone().on_hover_text(why.to_string());
     }
     if free && response.clicked() {
         *did = Some(Did::Listen(cell.cell));

@@ -160,7 +160,7 @@ impl RemapMenu {
                 (Focus::Cell(cell), MenuCommand::Choose) => self.listen(cell, draft),
                 (Focus::Cell(cell), MenuCommand::Unbind) => self.unbind(cell, draft),
                 (Focus::Cell(cell), MenuCommand::Reset) => {
-                    draft.reset(Reset::Action(cell.row.action));
+                    self.reset(Reset::Action(cell.row.action), draft);
                 }
                 (Focus::Tool(tool), MenuCommand::Choose) => self.tool(tool, draft),
                 _ => {}
@@ -257,9 +257,7 @@ impl RemapMenu {
 
     pub(crate) fn tool(&mut self, tool: Tool, draft: &mut Draft) {
         match tool {
-            Tool::Apply => {
-                self.apply(draft);
-            }
+            Tool::Apply => self.apply(draft),
             Tool::Discard => self.discard(draft),
             Tool::Undo => {
                 draft.undo();
@@ -267,7 +265,7 @@ impl RemapMenu {
             Tool::Redo => {
                 draft.redo();
             }
-            Tool::ResetAll => draft.reset(Reset::All),
+            Tool::ResetAll => self.reset(Reset::All, draft),
             Tool::Search => self.want_typing = Some(true),
             Tool::Find => {
                 let options = ListenerOptions::default();
@@ -366,19 +364,15 @@ impl RemapMenu {
         }
     }
 
-    /// Applies the changes; `false` when that is refused.
-    fn apply(&mut self, draft: &mut Draft) -> bool {
-        match draft.apply() {
-            Ok(rig) => {
-                self.message.clear();
-                self.news.push(MenuNews::Applied(rig));
-                true
-            }
-            Err(refusal) => {
-                self.refuse(refusal.to_string());
-                false
-            }
+    pub(crate) fn reset(&mut self, what: Reset, draft: &mut Draft) {
+        if let Err(refusal) = draft.reset(what) {
+            self.refuse(refusal.to_string());
         }
+    }
+
+    fn apply(&mut self, draft: &mut Draft) {
+        self.message.clear();
+        self.news.push(MenuNews::Applied(draft.apply()));
     }
 
     fn discard(&mut self, draft: &mut Draft) {
@@ -389,17 +383,11 @@ impl RemapMenu {
 
     pub(crate) fn leave(&mut self, apply: bool, draft: &mut Draft) {
         self.stay();
-        let left = match apply {
+        match apply {
             true => self.apply(draft),
-            false => {
-                self.discard(draft);
-                true
-            }
-        };
-        // What could not be applied is still there to be mended.
-        if left {
-            self.news.push(MenuNews::Leave);
+            false => self.discard(draft),
         }
+        self.news.push(MenuNews::Leave);
     }
 
     pub(crate) fn stay(&mut self) {

@@ -376,7 +376,8 @@ proptest! {
                 }
             }
             // Nobody locks themselves out, and no row is there twice.
-            prop_assert!(screen.draft.clone().apply().is_ok());
+            let rig = screen.draft.clone().apply();
+            prop_assert_eq!(rig.not_in_force(), []);
             let mut rows: Vec<Row> = screen.menu.visible(&screen.draft).iter().map(|r| r.row).collect();
             let count = rows.len();
             rows.sort_unstable();

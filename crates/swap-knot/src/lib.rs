@@ -37,13 +37,13 @@
 //! if let Bind::Asks(question) = draft.bind(cell, Place::KeyE.into())? {
 //!     draft.answer(question, Settle::Swap)?;
 //! }
-//! seat.set_rig(draft.apply()?);
+//! seat.set_rig(draft.apply());
 //!
 //! // Keep: only the differences, in a file that survives a power cut.
 //! # let folder = tempfile::tempdir()?;
 //! # let folder = folder.path();
 //! let locker = Locker::open(folder)?;
-//! locker.save(&Slug::from_title("Ada"), draft.profile(), &sheet)?;
+//! locker.save(&Slug::from_title("Ada"), &draft.profile(), &sheet)?;
 //!
 //! // Prompt: what the player reads is what they can press.
 //! let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
@@ -77,6 +77,7 @@ mod conflict;
 mod draft;
 pub mod guide;
 mod input;
+mod law;
 mod layout;
 mod locker;
 mod name;
@@ -100,9 +101,9 @@ pub use input::{
 // Declare.
 pub use sheet::{
     Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
-    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Manner, Mistake, Opposite,
-    Preset, Row, RowRef, Shape, Sheet, SheetError, Situation, SituationId, SituationRef,
-    Situations, Timing, TypedError,
+    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Knob, KnobValue, Manner,
+    Misfit, Mistake, Opposite, OutOfRange, Preset, Row, RowRef, Shape, Sheet, SheetError,
+    Situation, SituationId, SituationRef, Situations, Timing, TitledRow, TypedError,
 };
 
 #[cfg(feature = "derive")]
@@ -119,25 +120,27 @@ pub use layout::{
 // Before shipping: what breaks on which layout.
 pub use survey::{
     Apart, Finding, FindingKind, Mirrored, Playable, Reach, SelfCheckError, Stretch, Survey,
-    mirror, same_places,
+    mirror, same_places, self_check,
 };
 
 // Play.
-pub use rig::{Bound, Origin, Rig, RigNote};
+pub use law::{Bound, NotInForce, Origin, Unlawful};
+pub use rig::{Rig, RigNote};
 pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
 
 // Remap.
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};
 pub use draft::{
-    Bind, CarriedOver, Change, Draft, Effect, Heard, Listener, ListenerOptions, Menu, MenuCell,
-    MenuChanges, MenuRow, Merged, Question, Refusal, RefusedInput, Reset, Settle, Way,
+    Bind, CannotBind, CarriedOver, Change, Draft, Effect, GaveWay, Heard, Listener,
+    ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Question, Refusal,
+    RefusedInput, Reset, SetAside, Settle, Way,
 };
 
 // Keep.
 pub use locker::{
     Folder, ImportError, LoadNote, Loaded, Locker, LockerError, Memory, Slug, SlugError, Store,
 };
-pub use profile::{Newer, Overruled, Profile, ProfileError};
+pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
 
 // Prompt.
 pub use prompt::{

@@ -202,14 +202,18 @@ fn feel_is_the_games_and_over_it_the_players() {
     let mut own = FeelPatch::default();
     own.invert = Some([false, true, false]);
     own.sensitivity = Some(2.0);
-    profile.set_feel(Some("aim"), DeviceKind::Gamepad, own);
+    profile
+        .set_feel(Some("aim"), DeviceKind::Gamepad, own)
+        .unwrap();
     let [x, y] = with(&profile, 0.0, 0.5);
     assert!(x.abs() < 1e-6 && (y + 0.5).abs() < 1e-6);
     // It is kept, and only it.
     let text = profile.to_toml();
     assert_eq!(Profile::from_toml(&text).unwrap(), profile);
     assert!(text.contains("[action-feel.aim.gamepad]"), "{text}");
-    profile.set_feel(Some("aim"), DeviceKind::Gamepad, FeelPatch::default());
+    profile
+        .set_feel(Some("aim"), DeviceKind::Gamepad, FeelPatch::default())
+        .unwrap();
     assert!(profile.is_unchanged());
 }
 

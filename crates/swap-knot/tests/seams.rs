@@ -170,8 +170,8 @@ fn ids_of_another_sheet_mean_nothing_in_any_call() {
     let mut draft = swap_knot::Draft::new(&sheet, profile, &Layout::us());
     assert!(draft.bind(cell, chord("KeyG")).is_err() && draft.unbind(cell).is_err());
     assert!(draft.bind_further(cell.row, chord("KeyG")).is_err());
-    draft.reset(swap_knot::Reset::Cell(cell));
-    draft.reset(swap_knot::Reset::Action(foreign));
+    draft.reset(swap_knot::Reset::Cell(cell)).unwrap();
+    draft.reset(swap_knot::Reset::Action(foreign)).unwrap();
     assert!(draft.chord_in(cell).is_none() && !draft.is_changed());
     assert!(us(&sheet).bindings_of(row).is_empty() && us(&sheet).binding_in(cell).is_none());
 }

@@ -104,7 +104,7 @@ impl App {
             KeyCode::Enter => {
                 let cell = &self.menu.rows()[row].cells[column];
                 match &cell.why_not {
-                    Some(why) => self.message = why.clone(),
+                    Some(why) => self.message = why.to_string(),
                     None => self.busy = Busy::Listening,
                 }
             }
@@ -112,7 +112,10 @@ impl App {
                 let unbound = self.draft.unbind(self.cell());
                 self.tell(unbound);
             }
-            KeyCode::Char('r') => self.draft.reset(Reset::Action(self.cell().row.action)),
+            KeyCode::Char('r') => {
+                let reset = self.draft.reset(Reset::Action(self.cell().row.action));
+                self.tell(reset);
+            }
             KeyCode::Char('u') => {
                 self.draft.undo();
             }
@@ -172,15 +175,12 @@ impl App {
         }
     }
 
-    /// Applies and saves; `false` when that is refused.
+    /// Applies and saves; `false` when it could not be saved.
     fn apply(&mut self) -> bool {
         self.busy = Busy::Nothing;
-        if let Err(refusal) = self.draft.apply() {
-            self.message = refusal.to_string();
-            return false;
-        }
+        self.draft.apply();
         let profile = self.draft.profile();
-        let saved = self.locker.save(&self.name, profile, self.draft.sheet());
+        let saved = self.locker.save(&self.name, &profile, self.draft.sheet());
         self.message = match &saved {
             Ok(()) => "applied and saved".to_owned(),
             Err(e) => e.to_string(),

@@ -147,7 +147,7 @@ impl App {
             MenuNews::Applied(rig) => {
                 self.seat.set_rig(rig);
                 let profile = self.draft.profile();
-                let saved = self.locker.save(&self.name, profile, &self.sheet);
+                let saved = self.locker.save(&self.name, &profile, &self.sheet);
                 self.notes = saved.err().map_or_else(String::new, |e| e.to_string());
                 self.report.say("applied");
             }
@@ -171,7 +171,7 @@ impl App {
             self.draft.set_layout(&layout);
             let profile = self.draft.applied_profile();
             self.seat
-                .set_rig(swap_knot::Rig::new(&self.sheet, profile, &layout));
+                .set_rig(swap_knot::Rig::new(&self.sheet, &profile, &layout));
         }
     }
 

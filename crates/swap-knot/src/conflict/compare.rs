@@ -2,8 +2,9 @@
 
 use super::ConflictClass;
 use crate::input::{Chord, ChordInHand, Input, Meeting, Relation};
+use crate::law::Bound;
 use crate::layout::Resolver;
-use crate::rig::{Bound, Placed};
+use crate::rig::Placed;
 use crate::sheet::{Manner, Sheet, Timing};
 
 /// A binding as it is in hand on a layout.

@@ -5,8 +5,9 @@ use std::collections::HashMap;
 use super::compare::{Resolved, compare, has_letter};
 use super::{Conflict, ConflictClass, Party};
 use crate::input::{Chord, InHand, Input, Modifier, Place, Platform};
+use crate::law::Bound;
 use crate::layout::{Layout, Resolver};
-use crate::rig::{Bound, Placed, Together, Uses, neighbours, silenced, together};
+use crate::rig::{Placed, Together, Uses, neighbours, silenced, together};
 use crate::sheet::{Action, Cover, Sheet, SituationId};
 
 /// Every conflict and notice among bindings, on any of the layouts, in the order of the sheet.

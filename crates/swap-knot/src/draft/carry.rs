@@ -1,122 +1,211 @@
 //! A profile carried over from an older sheet: nothing of the player's is lost, and what was
 //! changed is reported.
 
-use super::essential;
-use crate::conflict::{Conflict, conflicts};
-use crate::input::{Chord, Platform};
-use crate::layout::Layout;
-use crate::profile::Profile;
-use crate::rig::{Bound, Origin, effective_bindings};
-use crate::sheet::{Cell, Sheet};
+use std::collections::BTreeSet;
+use std::fmt;
 
-/// What carrying a profile over to a sheet did.
-#[derive(Clone, Debug, Default, PartialEq)]
+use crate::conflict::{Conflict, conflicts};
+use crate::input::Chord;
+use crate::law::{Bound, NotInForce, Origin, Unlawful, uphold};
+use crate::layout::Resolver;
+use crate::profile::Profile;
+use crate::sheet::{Sheet, TitledRow};
+
+/// A profile carried over to a sheet from an older one, and what that did.
+///
+/// Renamed actions are followed with all that is set of them, what is unknown is kept aside, and a
+/// new default that lands on an input the player chose for something else gives way. A newer
+/// profile is left as it is: the newer game finds it again.
+///
+/// ```
+/// use swap_knot::{CarriedOver, Layout, Profile, Sheet};
+///
+/// let sheet = Sheet::from_toml(r#"
+///     game = "slack-water"
+///     version = 2
+///     renamed = { unmoor = "cast-off" }
+///     [actions.cast-off]
+///     bind = "Space"
+/// "#)?;
+/// let old = Profile::from_toml("format = 1\nsheet = 1\n[bind.unmoor]\nkeyboard-1 = \"KeyG\"")?;
+/// let carried = CarriedOver::new(&sheet, &old, &Layout::us());
+/// assert_eq!(carried.moved, [("unmoor".to_owned(), "cast-off".to_owned())]);
+/// assert!(carried.profile.to_toml().contains("[bind.cast-off]"));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub struct CarriedOver {
+    /// The profile for the sheet.
+    pub profile: Profile,
     /// Actions that have another name now: what they were called, and what they are.
     pub moved: Vec<(String, String)>,
-    /// Rows that this sheet does not have. They are kept for a version that has them.
-    pub set_aside: Vec<String>,
-    /// Defaults that gave way because the player had chosen their input for something else: the
-    /// cell, its default, and the cell of the player's choice.
-    pub gave_way: Vec<(Cell, Chord, Cell)>,
+    /// Rows and actions that this sheet does not have. They are kept for a version that has them.
+    pub set_aside: Vec<SetAside>,
+    /// Defaults that gave way because the player had chosen their input for something else.
+    pub gave_way: Vec<GaveWay>,
     /// Conflicts between defaults and the player's choices that could not be mended by giving way,
     /// since an essential action would have lost its last binding.
     pub open: Vec<Conflict>,
+    /// What of it is not in force in this version.
+    pub not_in_force: Vec<NotInForce>,
+}
+
+/// A row or action of a profile that the sheet does not have.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct SetAside {
+    /// Its name.
+    pub name: String,
+    /// Whether the sheet says that it was removed; otherwise it knows nothing of it.
+    pub is_removed: bool,
+}
+
+/// A new default that gave way to a choice of the player's.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct GaveWay {
+    /// The row that gives its default up.
+    pub row: TitledRow,
+    /// The default.
+    pub default: Chord,
+    /// The row that the player chose its input for.
+    pub by: TitledRow,
+}
+
+impl fmt::Display for SetAside {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let why = match self.is_removed {
+            true => "gone from the game",
+            false => "unknown to this version",
+        };
+        write!(f, "`{}` is {why}; its bindings are kept aside", self.name)
+    }
+}
+
+impl fmt::Display for GaveWay {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let GaveWay { row, default, by } = self;
+        write!(f, "{row} gives up its default {default}, which {by} has")
+    }
 }
 
 impl CarriedOver {
+    /// Carries a profile over to a sheet; conflicts are judged on that layout.
+    pub fn new(sheet: &Sheet, profile: &Profile, on: impl Into<Resolver>) -> CarriedOver {
+        let on = on.into();
+        let mut out = CarriedOver {
+            profile: profile.clone(),
+            moved: Vec::new(),
+            set_aside: Vec::new(),
+            gave_way: Vec::new(),
+            open: Vec::new(),
+            not_in_force: Vec::new(),
+        };
+        let version = profile.sheet_version();
+        let is_newer = version.is_some_and(|v| v > sheet.version());
+        if !is_newer {
+            out.follow_names(sheet);
+        }
+        out.tell_set_aside(sheet);
+        if version.is_some_and(|v| v < sheet.version()) {
+            out.give_way(sheet, &on);
+        }
+        out.not_in_force = uphold(sheet, &out.profile, &on).not_in_force;
+        // What this sheet does not have is told of as set aside.
+        out.not_in_force.retain(|n| n.why != Unlawful::NoSuchRow);
+        out
+    }
+
     /// Whether there is nothing to tell.
     pub fn is_empty(&self) -> bool {
-        *self == CarriedOver::default()
+        self.moved.is_empty()
+            && self.set_aside.is_empty()
+            && self.gave_way.is_empty()
+            && self.open.is_empty()
+            && self.not_in_force.is_empty()
     }
 
-    /// What happened, a line each.
+    /// What happened, a line each, for logs.
     pub fn describe(&self, sheet: &Sheet) -> Vec<String> {
-        let name = |cell: &Cell| sheet.row_name(cell.row);
         let moved = (self.moved.iter()).map(|(old, new)| format!("`{old}` is called `{new}` now"));
-        let aside = self.set_aside.iter().map(|row| {
-            let why = match sheet.is_removed(row.split('.').next().unwrap_or(row)) {
-                true => "gone from the game",
-                false => "unknown to this version",
-            };
-            format!("`{row}` is {why}; its bindings are kept aside")
-        });
-        let gave_way = self.gave_way.iter().map(|(cell, chord, by)| {
-            let (cell, by) = (name(cell), name(by));
-            format!("`{cell}` gives up its default {chord}, which `{by}` has")
-        });
-        let open = self
-            .open
-            .iter()
-            .map(|c| format!("conflict: {}", c.describe(sheet)));
-        moved.chain(aside).chain(gave_way).chain(open).collect()
-    }
-}
-
-impl Sheet {
-    /// Carries a profile over from the sheet it was saved under: renamed actions are followed, rows
-    /// that are unknown are kept aside, and a default that lands on an input the player chose for
-    /// something else gives way.
-    ///
-    /// A profile of this very version comes back as it is.
-    #[must_use]
-    pub fn carry_over(&self, profile: &Profile, layout: &Layout) -> (Profile, CarriedOver) {
-        let mut out = profile.clone();
-        let mut report = CarriedOver::default();
-        for row in profile.row_names() {
-            let (action, arm) = row
-                .split_once('.')
-                .map_or((row, None), |(a, arm)| (a, Some(arm)));
-            if self.find_row(row).is_some() {
-                continue;
-            }
-            let renamed = self.renamed(action).map(|new| match arm {
-                Some(arm) => format!("{new}.{arm}"),
-                None => new.to_owned(),
-            });
-            match renamed.filter(|new| self.find_row(new).is_some()) {
-                Some(new) if out.rename_row(row, &new) => report.moved.push((row.to_owned(), new)),
-                _ => report.set_aside.push(row.to_owned()),
-            }
-        }
-        if profile.sheet_version().is_some_and(|v| v != self.version()) {
-            self.give_way(&mut out, layout, &mut report);
-        }
-        (out, report)
+        let open = (self.open.iter()).map(|c| format!("conflict: {}", c.describe(sheet)));
+        moved
+            .chain(self.set_aside.iter().map(ToString::to_string))
+            .chain(self.gave_way.iter().map(ToString::to_string))
+            .chain(open)
+            .chain(self.not_in_force.iter().map(ToString::to_string))
+            .collect()
     }
 
-    /// Unbinds defaults that the player's choices are in the way of.
-    fn give_way(&self, profile: &mut Profile, layout: &Layout, report: &mut CarriedOver) {
-        let (bindings, _) = effective_bindings(self, profile);
-        let platform = Platform::current();
-        let all = conflicts(self, &bindings, std::slice::from_ref(layout), platform);
-        let origin = |cell: Cell| {
+    /// Moves what is set of renamed actions to their new names.
+    fn follow_names(&mut self, sheet: &Sheet) {
+        let unknown: BTreeSet<String> = (self.profile.settings())
+            .filter_map(|(s, _)| s.action())
+            .filter(|name| sheet.find(name).is_none())
+            .map(str::to_owned)
+            .collect();
+        for old in unknown {
+            let new = sheet.renamed(&old).filter(|new| sheet.find(new).is_some());
+            if let Some(new) = new
+                && self.profile.rename(&old, new)
+            {
+                self.moved.push((old, new.to_owned()));
+            }
+        }
+    }
+
+    fn tell_set_aside(&mut self, sheet: &Sheet) {
+        let rows = self.profile.row_names().map(str::to_owned);
+        let others = self.profile.settings().filter_map(|(s, _)| s.action());
+        let others = others.filter(|name| sheet.find(name).is_none());
+        let mut names: BTreeSet<String> =
+            rows.filter(|row| sheet.find_row(row).is_none()).collect();
+        for name in others {
+            // An action of which rows are told is not told again.
+            let has_rows = names.iter().any(|row| row.split('.').next() == Some(name));
+            if !has_rows {
+                names.insert(name.to_owned());
+            }
+        }
+        self.set_aside = names
+            .into_iter()
+            .map(|name| SetAside {
+                is_removed: sheet.is_removed(name.split('.').next().unwrap_or(&name)),
+                name,
+            })
+            .collect();
+    }
+
+    /// Has defaults give way that the player's choices are in the way of.
+    fn give_way(&mut self, sheet: &Sheet, on: &Resolver) {
+        let before = uphold(sheet, &self.profile, on);
+        let layouts = std::slice::from_ref(on.layout());
+        let all = conflicts(sheet, &before.bindings, layouts, on.platform());
+        let is_own = |cell| {
             let of = |b: &&Bound| b.cell == cell;
-            bindings.iter().find(of).map(|b| b.origin)
+            let found = before.bindings.iter().find(of);
+            found.is_some_and(|b| b.origin == Origin::Profile)
         };
         for conflict in all.into_iter().filter(|c| c.class.is_conflict()) {
-            let pair = [&conflict.first, &conflict.second];
-            let own = pair
-                .iter()
-                .position(|p| origin(p.cell) == Some(Origin::Profile));
-            let default = pair
-                .iter()
-                .position(|p| origin(p.cell) != Some(Origin::Profile));
-            let (Some(own), Some(default)) = (own, default) else {
-                continue;
+            let (own, default) = match [&conflict.first, &conflict.second].map(|p| is_own(p.cell)) {
+                [true, false] => (&conflict.first, &conflict.second),
+                [false, true] => (&conflict.second, &conflict.first),
+                _ => continue,
             };
-            let (own, default) = (pair[own], pair[default]);
-            let mut without = profile.clone();
-            without.set(self, default.cell, None);
-            let (after, _) = effective_bindings(self, &without);
-            if essential::first_unbound(self, &after).is_some() {
-                report.open.push(conflict);
-            } else {
-                let gave_way = (default.cell, default.chord.clone(), own.cell);
-                report.gave_way.push(gave_way);
-                *profile = without;
+            let mut without = self.profile.clone();
+            without.give_way(sheet, default.cell);
+            let after = uphold(sheet, &without, on);
+            if after.not_in_force.len() > before.not_in_force.len() {
+                self.open.push(conflict);
+                continue;
             }
+            self.gave_way.push(GaveWay {
+                row: sheet.titled(default.cell.row),
+                default: default.chord.clone(),
+                by: sheet.titled(own.cell.row),
+            });
+            self.profile = without;
         }
     }
 }

@@ -2,7 +2,9 @@
 
 use super::{Bind, Change, Draft, Refusal};
 use crate::input::{Chord, DeviceKind};
-use crate::sheet::{Cell, Column, ColumnKind, FeelPatch, Row};
+use crate::law::{Bound, feel_in_force};
+use crate::profile::Profile;
+use crate::sheet::{Cell, Column, ColumnKind, Feel, FeelPatch, Knob, Row};
 
 impl Draft {
     /// Adds a binding to a row beside those it has, in the first free column.
@@ -17,11 +19,8 @@ impl Draft {
         match free {
             Some(cell) => self.bind(cell, chord),
             None => {
-                let title = self.sheet.row_title(row);
-                let last = Column::LAST;
-                Err(Refusal::NotOffered(format!(
-                    "\"{title}\" has {last} {kind} bindings already"
-                )))
+                let row = self.sheet.titled(row);
+                Err(Refusal::Full { row, kind })
             }
         }
     }
@@ -31,10 +30,9 @@ impl Draft {
     /// # Errors
     /// When the columns are for different devices, or the action cannot be changed.
     pub fn exchange(&mut self, row: Row, a: Column, b: Column) -> Result<(), Refusal> {
-        self.check_row(row)?;
+        self.check(row.cell(a), None)?;
         if a.kind != b.kind {
-            let why = format!("columns {a} and {b} are for different devices");
-            return Err(Refusal::NotOffered(why));
+            return Err(Refusal::OtherDevices(a, b));
         }
         let (at_a, at_b) = (
             self.chord_in(row.cell(a)).cloned(),
@@ -43,22 +41,52 @@ impl Draft {
         let mut work = self.profile.clone();
         work.set(&self.sheet, row.cell(a), at_b);
         work.set(&self.sheet, row.cell(b), at_a);
-        self.commit(work);
-        Ok(())
+        self.commit(work)
     }
 
-    /// Changes the player's feel on a device kind, for one action or for all of them.
-    pub fn set_feel(&mut self, action: Option<&str>, kind: DeviceKind, feel: FeelPatch) {
+    /// Changes the player's feel on a device kind, for one action or for all of them. What it is
+    /// anyway is no change, and not kept.
+    ///
+    /// # Errors
+    /// When the game has no such action, it cannot be changed, or a number is out of range.
+    pub fn set_feel(
+        &mut self,
+        action: Option<&str>,
+        kind: DeviceKind,
+        feel: FeelPatch,
+    ) -> Result<(), Refusal> {
         let mut work = self.profile.clone();
-        work.set_feel(action, kind, feel);
-        self.commit(work);
+        work.set_feel(action, kind, feel)?;
+        for knob in Knob::ALL {
+            let mut without = work.clone();
+            let mut left = work.feel(action, kind);
+            left.turn(knob, None);
+            without.set_feel(action, kind, left)?;
+            if self.feels(&without, kind) == self.feels(&work, kind) {
+                work = without;
+            }
+        }
+        self.commit(work)
     }
 
-    /// Says whether a press toggles, or leaves it to the game.
-    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
+    /// How everything feels on a device kind: each action, and what works none.
+    fn feels(&self, profile: &Profile, kind: DeviceKind) -> Vec<Feel> {
+        let actions = self.sheet.actions().map(|(_, a)| Some(a));
+        let all = actions.chain([None]);
+        all.map(|action| feel_in_force(&self.sheet, profile, action, kind))
+            .collect()
+    }
+
+    /// Says whether a press toggles, or leaves it to the game. What it does anyway is no change.
+    ///
+    /// # Errors
+    /// When the game has no such action, it is no press, or it cannot be changed.
+    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) -> Result<(), Refusal> {
+        let declared = self.sheet.find(action).map(|id| self.sheet.declared(id));
+        let anyway = declared.map(|a| a.toggle);
         let mut work = self.profile.clone();
-        work.set_toggle(action, toggle);
-        self.commit(work);
+        work.set_toggle(action, toggle.filter(|t| Some(*t) != anyway));
+        self.commit(work)
     }
 
     /// A change in words, with the legends of the layout: `Cast off: F instead of Space`.
@@ -126,7 +154,7 @@ impl Draft {
         let Ok(wanted) = self.on.chord(chord) else {
             return Vec::new();
         };
-        let on = |b: &&crate::Bound| {
+        let on = |b: &&Bound| {
             let Ok(has) = self.on.chord(&b.chord) else {
                 return false;
             };
@@ -135,6 +163,6 @@ impl Draft {
                 false => has == wanted,
             }
         };
-        self.bindings.iter().filter(on).map(|b| b.cell).collect()
+        self.bindings().iter().filter(on).map(|b| b.cell).collect()
     }
 }

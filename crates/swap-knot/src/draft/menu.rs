@@ -2,11 +2,11 @@
 
 use super::Draft;
 use crate::input::Chord;
-use crate::rig::Origin;
+use crate::law::{NotInForce, Origin};
 use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape, can_work};
 
 /// A row of the menu: an action, or one arm of it.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub struct MenuRow {
     /// Which; stable as long as the sheet is.
@@ -24,7 +24,7 @@ pub struct MenuRow {
 }
 
 /// A cell of the menu.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub struct MenuCell {
     /// Which.
@@ -42,7 +42,21 @@ pub struct MenuCell {
     /// Whether some input of the column's devices can work the row, and the player may change it.
     pub can_bind: bool,
     /// Why it cannot be changed, if it cannot.
-    pub why_not: Option<String>,
+    pub why_not: Option<CannotBind>,
+    /// What the player's profile has there that is not in force, and why.
+    pub not_in_force: Option<NotInForce>,
+}
+
+/// Why a cell of the menu cannot be changed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
+pub enum CannotBind {
+    /// The sheet says that the player may not change the action.
+    #[error("the game keeps it as it is")]
+    Fixed,
+    /// No input of these devices works the row as a whole.
+    #[error("no {0} input works all directions at once")]
+    NoInput(ColumnKind),
 }
 
 impl Draft {
@@ -50,7 +64,7 @@ impl Draft {
     pub fn columns(&self) -> Vec<Column> {
         let first = [ColumnKind::Keyboard, ColumnKind::Gamepad].map(|k| Column::new(k, 1));
         let defaults = self.sheet.defaults().iter().map(|b| b.cell.column);
-        let bound = self.bindings.iter().map(|b| b.cell.column);
+        let bound = self.bindings().iter().map(|b| b.cell.column);
         let mut columns: Vec<Column> = first.into_iter().chain(defaults).chain(bound).collect();
         columns.sort_unstable();
         columns.dedup();
@@ -75,8 +89,8 @@ impl Draft {
                 }
                 let cells = columns.iter().map(|&column| {
                     let cell = row.cell(column);
-                    let bound = self.bindings.binary_search_by_key(&cell, |b| b.cell);
-                    let bound = bound.ok().map(|at| &self.bindings[at]);
+                    let bound = self.bindings().binary_search_by_key(&cell, |b| b.cell);
+                    let bound = bound.ok().map(|at| &self.bindings()[at]);
                     MenuCell {
                         cell,
                         chord: bound.map(|b| b.chord.clone()),
@@ -86,6 +100,7 @@ impl Draft {
                         name: bound.map(|b| self.chord_name(&b.chord)),
                         can_bind: !action.fixed && can_work(column.kind, row.arm, action.shape),
                         why_not: why_not(action, row, column.kind),
+                        not_in_force: self.not_in_force_in(cell).cloned(),
                     }
                 });
                 rows.push(MenuRow {
@@ -109,7 +124,7 @@ impl Draft {
         let held = || {
             let cells = self.sheet.defaults().iter().map(|b| b.cell);
             cells
-                .chain(self.bindings.iter().map(|b| b.cell))
+                .chain(self.bindings().iter().map(|b| b.cell))
                 .any(|c| c.row == row)
         };
         let mut kinds = columns.iter().map(|c| c.kind);
@@ -122,7 +137,7 @@ impl Draft {
     /// Where it comes from that a cell is empty.
     fn origin_of(&self, cell: Cell) -> Origin {
         let preset = || self.profile.preset().and_then(|n| self.sheet.preset(n));
-        if self.profile.get(&self.sheet, cell).is_some() {
+        if self.upheld.lawful.get(&self.sheet, cell).is_some() {
             Origin::Profile
         } else if preset().is_some_and(|p| p.cells.iter().any(|(c, _)| *c == cell)) {
             Origin::Preset
@@ -133,12 +148,12 @@ impl Draft {
 }
 
 /// Why a cell cannot be changed.
-fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<String> {
+fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<CannotBind> {
     if action.fixed {
-        return Some("the game keeps it as it is".to_owned());
+        return Some(CannotBind::Fixed);
     }
     let fits = can_work(kind, row.arm, action.shape);
-    (!fits).then(|| format!("no {kind} input works all directions at once"))
+    (!fits).then_some(CannotBind::NoInput(kind))
 }
 
 /// A menu as it was drawn last, to be refreshed without a row twice or a lost scroll place.

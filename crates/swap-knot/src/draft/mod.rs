@@ -2,25 +2,29 @@
 
 mod carry;
 mod edit;
-mod essential;
+mod history;
 mod listener;
 mod menu;
 mod merged;
 mod question;
 
-pub use carry::CarriedOver;
+pub use carry::{CarriedOver, GaveWay, SetAside};
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
-pub use menu::{Menu, MenuCell, MenuChanges, MenuRow};
+pub use menu::{CannotBind, Menu, MenuCell, MenuChanges, MenuRow};
 pub use merged::Merged;
 pub use question::{Bind, Effect, Question, Settle, Way};
 
+use self::history::History;
 use crate::conflict::{Conflict, conflicts};
 use crate::input::Chord;
+use crate::law::{Bound, NotInForce, Unlawful, Upheld, allows, uphold};
 use crate::layout::{Layout, Resolver};
-use crate::profile::Profile;
+use crate::profile::{Profile, Setting, SettingValue, bind};
 use crate::prompt::Words;
-use crate::rig::{Bound, Rig, effective_bindings, suits};
-use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Shape, Sheet};
+use crate::rig::Rig;
+use crate::sheet::{
+    ActionId, Cell, Column, ColumnKind, GroupId, OutOfRange, Shape, Sheet, TitledRow,
+};
 
 /// A profile being edited, with undo, not yet applied.
 ///
@@ -44,7 +48,7 @@ use crate::sheet::{ActionId, Cell, ColumnKind, GroupId, Row, Shape, Sheet};
 /// assert_eq!(question.describe(&sheet), "`cast-off` and `coil-rope` are both on KeyE");
 /// draft.answer(question, Settle::Swap)?;
 ///
-/// let applied = draft.apply()?;
+/// let applied = draft.apply();
 /// let coil_rope = sheet.defaults()[1].cell;
 /// assert_eq!(applied.binding_in(coil_rope).unwrap().chord, Place::Space.into());
 /// # Ok::<(), Box<dyn std::error::Error>>(())
@@ -54,43 +58,55 @@ pub struct Draft {
     sheet: Sheet,
     on: Resolver,
     words: Words,
+    /// What the profile says of things that the sheet does not have: never edited, always kept.
+    rest: Profile,
+    rest_not_in_force: Vec<NotInForce>,
+    /// What it said of the rest when it was applied last, and says now.
     applied: Profile,
     profile: Profile,
-    undo: Vec<Profile>,
-    redo: Vec<Profile>,
-    bindings: Vec<Bound>,
+    history: History,
+    /// What of the profile as it is now is in force.
+    upheld: Upheld,
+    /// Counts everything that an answer worked out before may not know of.
+    revision: u64,
 }
 
 /// Why an edit was refused; nothing has changed.
-#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
 #[non_exhaustive]
 pub enum Refusal {
-    /// The sheet reserves the input.
-    #[error("`{0}` is reserved by the game and cannot be bound")]
-    Reserved(crate::Input),
-    /// The game has no such action or arm.
-    #[error("this game has no such action or arm")]
-    NoSuchRow,
-    /// The game has switched the action off.
-    #[error("\"{0}\" is switched off in this game")]
-    Off(String),
-    /// The chord cannot work the cell.
-    #[error("{0}")]
-    DoesNotFit(String),
-    /// The sheet says that the player may not change the action.
-    #[error("\"{0}\" cannot be changed")]
-    Fixed(String),
-    /// An essential action would be left without a binding.
-    #[error("\"{row}\" must keep a {kind} binding; bind it to something else first")]
-    Essential {
-        /// What the player reads for the action or arm.
-        row: String,
-        /// The devices on which it would have none.
+    /// The law of the sheet does not let it stand.
+    #[error(transparent)]
+    Unlawful(#[from] Unlawful),
+    /// A number is out of range.
+    #[error(transparent)]
+    OutOfRange(#[from] OutOfRange),
+    /// The row has no binding that the other one could get for its own.
+    #[error("{0} has nothing to give in exchange")]
+    NothingToGive(TitledRow),
+    /// The sheet does not say that the two are content to share.
+    #[error("the game does not let {0} and {1} share an input")]
+    MayNotShare(TitledRow, TitledRow),
+    /// Every column for these devices is taken.
+    #[error("{row} has {} {kind} bindings already", Column::LAST)]
+    Full {
+        /// The row.
+        row: TitledRow,
+        /// The devices.
         kind: ColumnKind,
     },
-    /// That way out of the conflict is not offered.
-    #[error("{0}")]
-    NotOffered(String),
+    /// The columns are for different devices.
+    #[error("columns {0} and {1} are for different devices")]
+    OtherDevices(Column, Column),
+}
+
+/// What becomes of the player's own bindings when a preset is chosen.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Mine {
+    /// They stay, over those of the preset.
+    Keep,
+    /// They give way to those of the preset.
+    Replace,
 }
 
 /// What a reset goes back to the defaults with.
@@ -123,18 +139,24 @@ impl Draft {
     /// Starts editing a profile; conflicts are judged on that layout, and on this platform unless a
     /// [`Resolver`] says otherwise.
     pub fn new(sheet: &Sheet, profile: Profile, on: impl Into<Resolver>) -> Draft {
-        let mut draft = Draft {
+        let on = on.into();
+        let (known, rest) = profile.partition(|setting| match setting {
+            Setting::Unread { .. } => false,
+            Setting::Bind { row, .. } => sheet.find_row(row).is_some(),
+            other => other.action().is_none_or(|name| sheet.find(name).is_some()),
+        });
+        Draft {
+            rest_not_in_force: uphold(sheet, &rest, &on).not_in_force,
+            upheld: uphold(sheet, &known, &on),
             sheet: sheet.clone(),
-            on: on.into(),
+            on,
             words: Words::english(),
-            applied: profile.clone(),
-            profile,
-            undo: Vec::new(),
-            redo: Vec::new(),
-            bindings: Vec::new(),
-        };
-        draft.refresh();
-        draft
+            rest,
+            applied: known.clone(),
+            profile: known,
+            history: History::default(),
+            revision: 0,
+        }
     }
 
     /// The sheet that the profile is for.
@@ -142,14 +164,29 @@ impl Draft {
         &self.sheet
     }
 
-    /// The profile as it would be applied.
-    pub fn profile(&self) -> &Profile {
-        &self.profile
+    /// The profile as it would be applied, with everything that it kept.
+    pub fn profile(&self) -> Profile {
+        self.rest.clone().with(&self.profile)
     }
 
     /// The profile as it was applied last.
-    pub fn applied_profile(&self) -> &Profile {
-        &self.applied
+    pub fn applied_profile(&self) -> Profile {
+        self.rest.clone().with(&self.applied)
+    }
+
+    /// What of the profile is not in force, and why; it is kept all the same.
+    pub fn not_in_force(&self) -> impl Iterator<Item = &NotInForce> {
+        self.upheld
+            .not_in_force
+            .iter()
+            .chain(&self.rest_not_in_force)
+    }
+
+    /// What the profile has in a cell that is not in force, and why.
+    pub fn not_in_force_in(&self, cell: Cell) -> Option<&NotInForce> {
+        let setting = bind(&self.sheet, cell);
+        let mut all = self.upheld.not_in_force.iter();
+        all.find(|n| n.setting == setting)
     }
 
     /// The layout that conflicts are judged on.
@@ -162,9 +199,10 @@ impl Draft {
         &self.on
     }
 
-    /// Judges conflicts on another layout from here on.
+    /// Judges the profile and its conflicts on another layout from here on.
     pub fn set_layout(&mut self, layout: &Layout) {
         self.on = self.on.on(layout);
+        self.judge();
     }
 
     /// The words in which names and changes are told.
@@ -184,21 +222,20 @@ impl Draft {
 
     /// The bindings as they would be in force.
     pub fn bindings(&self) -> &[Bound] {
-        &self.bindings
+        &self.upheld.bindings
     }
 
     /// What stands in a cell.
     pub fn chord_in(&self, cell: Cell) -> Option<&Chord> {
-        self.bindings
-            .iter()
-            .find(|b| b.cell == cell)
-            .map(|b| &b.chord)
+        let all = self.bindings();
+        let at = all.binary_search_by_key(&cell, |b| b.cell).ok()?;
+        Some(&all[at].chord)
     }
 
     /// The conflicts and notices among the bindings as they would be in force.
     pub fn conflicts(&self) -> Vec<Conflict> {
         let layouts = std::slice::from_ref(self.on.layout());
-        conflicts(&self.sheet, &self.bindings, layouts, self.on.platform())
+        conflicts(&self.sheet, self.bindings(), layouts, self.on.platform())
     }
 
     /// What a listener takes for a cell: inputs for its column, none that is reserved, and whole
@@ -218,9 +255,9 @@ impl Draft {
     /// # Errors
     /// When the chord cannot work the cell, is reserved, or the action cannot be changed.
     pub fn bind(&mut self, cell: Cell, chord: Chord) -> Result<Bind, Refusal> {
-        self.check(cell, &chord)?;
+        self.check(cell, Some(&chord))?;
         let work = self.profile.clone();
-        self.ask_or_do(Question::start(cell, chord, work))
+        self.ask_or_do(Question::start(cell, chord, work, self.revision))
     }
 
     /// Takes the chord out of a cell.
@@ -228,77 +265,75 @@ impl Draft {
     /// # Errors
     /// When the action cannot be changed, or is essential and this is its last binding.
     pub fn unbind(&mut self, cell: Cell) -> Result<(), Refusal> {
-        self.check_row(cell.row)?;
+        self.check(cell, None)?;
         let mut work = self.profile.clone();
         work.set(&self.sheet, cell, None);
-        self.check_essential(&work)?;
-        self.commit(work);
-        Ok(())
+        if work == self.profile
+            && let Some(already) = self.not_in_force_in(cell)
+        {
+            return Err(already.why.clone().into());
+        }
+        self.commit(work)
     }
 
-    /// Goes back to what the preset and the sheet say.
+    /// Goes back to what the preset and the sheet say: bindings, feel and toggles.
     ///
-    /// Never refused: conflicts that it brings back are listed by [`Draft::conflicts`].
-    pub fn reset(&mut self, what: Reset) {
+    /// Conflicts that it brings back are listed by [`Draft::conflicts`].
+    ///
+    /// # Errors
+    /// When an essential action would be left without a binding: where a single cell goes back that
+    /// the player has bound to make up for another one.
+    pub fn reset(&mut self, what: Reset) -> Result<(), Refusal> {
         let mut work = self.profile.clone();
-        if what == Reset::All {
-            work.set_preset(None);
-        }
-        let cells: Vec<Cell> = work
-            .changes(&self.sheet)
-            .into_iter()
-            .map(|(c, _)| c)
-            .collect();
-        for cell in cells {
-            let meant = match what {
-                Reset::Cell(one) => cell == one,
-                Reset::Action(action) => cell.row.action == action,
-                Reset::Group(group) => self.sheet.declared(cell.row.action).group == group,
-                Reset::Devices(kind) => cell.column.kind == kind,
-                Reset::All => true,
+        let own = |action: &str, meant: &dyn Fn(ActionId) -> bool| {
+            self.sheet.find(action).is_some_and(meant)
+        };
+        let group = |id: ActionId, group| self.sheet.declared(id).group == group;
+        for (setting, _) in self.profile.settings() {
+            let meant = match (what, setting) {
+                (_, Setting::Title | Setting::Layout | Setting::Unread { .. }) => false,
+                (Reset::All, _) => true,
+                (_, Setting::Preset) => false,
+                (Reset::Cell(cell), setting) => *setting == bind(&self.sheet, cell),
+                (Reset::Devices(kind), Setting::Bind { column, .. }) => column.kind == kind,
+                (Reset::Devices(of), Setting::Feel { kind, .. }) => ColumnKind::of(*kind) == of,
+                (Reset::Devices(_), _) => false,
+                (Reset::Action(id), setting) => setting
+                    .action()
+                    .is_some_and(|name| own(name, &|other| other == id)),
+                (Reset::Group(of), setting) => setting
+                    .action()
+                    .is_some_and(|name| own(name, &|id| group(id, of))),
             };
             if meant {
-                work.clear(&self.sheet, cell);
+                work.put(setting.clone(), None);
             }
         }
-        self.commit(work);
+        self.commit(work)
     }
 
-    /// Chooses a preset, or none; the player's own changes stay.
-    pub fn choose_preset(&mut self, name: Option<&str>) {
+    /// Whether there is something of the player's that [`Reset::All`] would take back.
+    pub fn can_reset(&self) -> bool {
+        !self.profile.is_unchanged()
+    }
+
+    /// Whether the player has bindings of their own: choosing a preset over them asks.
+    pub fn has_own_bindings(&self) -> bool {
+        let mut settings = self.profile.settings();
+        settings.any(|(s, _)| matches!(s, Setting::Bind { .. }))
+    }
+
+    /// Chooses a preset, or none.
+    ///
+    /// # Errors
+    /// When the game has no such preset, or an essential action would be left without a binding.
+    pub fn choose_preset(&mut self, name: Option<&str>, mine: Mine) -> Result<(), Refusal> {
         let mut work = self.profile.clone();
         work.set_preset(name);
-        self.commit(work);
-    }
-
-    /// Takes the last edit back; `false` when there is none.
-    pub fn undo(&mut self) -> bool {
-        let Some(before) = self.undo.pop() else {
-            return false;
-        };
-        self.redo.push(std::mem::replace(&mut self.profile, before));
-        self.refresh();
-        true
-    }
-
-    /// Makes the edit again that was taken back last; `false` when there is none.
-    pub fn redo(&mut self) -> bool {
-        let Some(after) = self.redo.pop() else {
-            return false;
-        };
-        self.undo.push(std::mem::replace(&mut self.profile, after));
-        self.refresh();
-        true
-    }
-
-    /// Whether there is an edit to take back.
-    pub fn can_undo(&self) -> bool {
-        !self.undo.is_empty()
-    }
-
-    /// Whether there is an edit to make again.
-    pub fn can_redo(&self) -> bool {
-        !self.redo.is_empty()
+        if mine == Mine::Replace {
+            (work, _) = work.partition(|s| !matches!(s, Setting::Bind { .. }));
+        }
+        self.commit(work)
     }
 
     /// Whether there is something to apply or discard.
@@ -308,84 +343,73 @@ impl Draft {
 
     /// What applying would change, cell by cell.
     pub fn changes(&self) -> Vec<Change> {
-        let (before, _) = effective_bindings(&self.sheet, &self.applied);
-        differences(&before, &self.bindings)
+        let before = uphold(&self.sheet, &self.applied, &self.on);
+        differences(&before.bindings, self.bindings())
     }
 
     /// Applies the edits: from here on they count as what was there, and the new rig goes into the
     /// seat.
-    ///
-    /// # Errors
-    /// When an essential action would be left without a binding.
-    pub fn apply(&mut self) -> Result<Rig, Refusal> {
-        self.check_essential(&self.profile)?;
+    pub fn apply(&mut self) -> Rig {
         self.applied = self.profile.clone();
-        self.undo.clear();
-        self.redo.clear();
-        Ok(self.rig())
+        self.history = History::default();
+        self.rig()
     }
 
-    /// Drops every edit since the last apply.
+    /// Drops every edit since the last apply; that can be undone.
     pub fn discard(&mut self) {
         if self.is_changed() {
             let applied = self.applied.clone();
-            self.commit(applied);
+            self.take_over(applied);
         }
     }
 
     /// The rig that the draft would make, for trying it out.
     pub fn rig(&self) -> Rig {
-        Rig::new(&self.sheet, &self.profile, &self.on)
+        let own = &self.upheld;
+        let mut upheld = own.clone();
+        upheld
+            .not_in_force
+            .extend_from_slice(&self.rest_not_in_force);
+        Rig::of(&self.sheet, &upheld, self.on.clone())
     }
 
-    fn check(&self, cell: Cell, chord: &Chord) -> Result<(), Refusal> {
-        self.check_row(cell.row)?;
-        if let Some((input, _)) = self.on.find_related(chord, self.sheet.reserved()) {
-            return Err(Refusal::Reserved(input));
+    /// Whether a chord, or nothing, may stand in a cell.
+    fn check(&self, cell: Cell, chord: Option<&Chord>) -> Result<(), Refusal> {
+        if !self.sheet.has_row(cell.row) {
+            return Err(Unlawful::NoSuchRow.into());
         }
-        suits(&self.sheet, cell, chord).map_err(Refusal::DoesNotFit)
+        let (setting, value) = (bind(&self.sheet, cell), SettingValue::Chord(chord.cloned()));
+        Ok(allows(&self.sheet, &setting, &value, &self.on)?)
     }
 
-    /// The row is there, live, and the player's to change.
-    fn check_row(&self, row: Row) -> Result<(), Refusal> {
-        if !self.sheet.has_row(row) {
-            return Err(Refusal::NoSuchRow);
-        }
-        if self.sheet.declared(row.action).off {
-            return Err(Refusal::Off(self.sheet.row_title(row).to_owned()));
-        }
-        self.check_fixed(row)
+    /// What the law has against an edit that it has not against the profile as it is.
+    fn objection(&self, upheld: &Upheld) -> Option<Unlawful> {
+        let known = &self.upheld.not_in_force;
+        let mut new = upheld.not_in_force.iter().filter(|n| !known.contains(n));
+        new.next().map(|n| n.why.clone())
     }
 
-    fn check_fixed(&self, row: Row) -> Result<(), Refusal> {
-        match self.sheet.declared(row.action).fixed {
-            true => Err(Refusal::Fixed(self.sheet.row_title(row).to_owned())),
-            false => Ok(()),
-        }
-    }
-
-    fn check_essential(&self, profile: &Profile) -> Result<(), Refusal> {
-        let (bindings, _) = effective_bindings(&self.sheet, profile);
-        match essential::first_unbound(&self.sheet, &bindings) {
-            Some((row, kind)) => Err(Refusal::Essential {
-                row: self.sheet.row_title(row).to_owned(),
-                kind,
-            }),
-            None => Ok(()),
-        }
-    }
-
-    /// Makes an edit that can be undone.
-    fn commit(&mut self, work: Profile) {
+    /// Makes an edit that can be undone, if the law lets it stand.
+    fn commit(&mut self, work: Profile) -> Result<(), Refusal> {
         if work != self.profile {
-            self.undo.push(std::mem::replace(&mut self.profile, work));
-            self.redo.clear();
-            self.refresh();
+            let upheld = uphold(&self.sheet, &work, &self.on);
+            if let Some(why) = self.objection(&upheld) {
+                return Err(why.into());
+            }
+            self.take_over(work);
         }
+        Ok(())
     }
 
-    fn refresh(&mut self) {
-        (self.bindings, _) = effective_bindings(&self.sheet, &self.profile);
+    fn take_over(&mut self, work: Profile) {
+        self.history.note(&self.profile, &work);
+        self.profile = work;
+        self.judge();
+    }
+
+    fn judge(&mut self) {
+        self.upheld = uphold(&self.sheet, &self.profile, &self.on);
+        self.revision += 1;
     }
 }
 

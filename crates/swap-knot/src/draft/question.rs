@@ -1,10 +1,10 @@
 //! Settling: the four ways out of a conflict, each with what it would change.
 
-use super::{Change, Draft, Refusal, differences, essential};
+use super::{Change, Draft, Refusal, differences};
 use crate::conflict::{Conflict, conflicts_of};
 use crate::input::Chord;
+use crate::law::{Bound, Origin, uphold};
 use crate::profile::Profile;
-use crate::rig::{Bound, Origin, effective_bindings, suits};
 use crate::sheet::{Cell, Sheet};
 
 /// A way out of a conflict.
@@ -59,6 +59,8 @@ pub struct Question {
     shared: Vec<Cell>,
     /// Whether the candidate's old chord went to another action already.
     swapped: bool,
+    /// The draft that it was worked out for.
+    revision: u64,
     conflict: Option<Conflict>,
     ways: Vec<Way>,
 }
@@ -81,13 +83,14 @@ pub struct Way {
 }
 
 impl Question {
-    pub(super) fn start(cell: Cell, chord: Chord, work: Profile) -> Box<Question> {
+    pub(super) fn start(cell: Cell, chord: Chord, work: Profile, revision: u64) -> Box<Question> {
         Box::new(Question {
             cell,
             chord,
             work,
             shared: Vec::new(),
             swapped: false,
+            revision,
             conflict: None,
             ways: Vec::new(),
         })
@@ -128,11 +131,17 @@ impl Question {
 impl Draft {
     /// Settles the conflict that a question asks about; brings up the next one if there is one.
     ///
+    /// Where the draft was changed after the question was asked, the answer is not laid over that:
+    /// the candidate is worked out anew, and asked about again if it still meets something.
+    ///
     /// # Errors
     /// When that way is not offered; the draft is as before.
     pub fn answer(&mut self, question: Box<Question>, settle: Settle) -> Result<Bind, Refusal> {
         if settle == Settle::BackOut {
             return Ok(Bind::Done);
+        }
+        if question.revision != self.revision {
+            return self.bind(question.cell, question.chord);
         }
         let way = question.way(settle);
         if let Some(refusal) = way.and_then(|w| w.refused.clone()) {
@@ -150,8 +159,7 @@ impl Draft {
             None => {
                 let mut work = question.work;
                 work.set(&self.sheet, question.cell, Some(question.chord));
-                self.check_essential(&work)?;
-                self.commit(work);
+                self.commit(work)?;
                 Ok(Bind::Done)
             }
             Some(conflict) => {
@@ -166,8 +174,8 @@ impl Draft {
 
     /// The first conflict of the candidate that is not settled yet.
     fn next_conflict(&self, question: &Question) -> Option<Conflict> {
-        let (bindings, _) = effective_bindings(&self.sheet, &question.work);
-        self.meets(question, &bindings).into_iter().next()
+        let upheld = uphold(&self.sheet, &question.work, &self.on);
+        self.meets(question, &upheld.bindings).into_iter().next()
     }
 
     fn meets(&self, question: &Question, bindings: &[Bound]) -> Vec<Conflict> {
@@ -192,21 +200,18 @@ impl Draft {
             return Ok(next);
         };
         let other = conflict.second.cell;
-        let fixed = self.sheet.declared(other.row.action).fixed;
-        if fixed && matches!(settle, Settle::Swap | Settle::Take) {
-            return Err(Refusal::Fixed(self.sheet.row_title(other.row).to_owned()));
-        }
         match settle {
-            Settle::Take => next.work.set(&self.sheet, other, None),
+            Settle::Take => {
+                self.check(other, None)?;
+                next.work.set(&self.sheet, other, None);
+            }
             Settle::Swap => {
                 let old = self.chord_in(question.cell).cloned();
                 let Some(old) = old.filter(|_| !next.swapped) else {
-                    let row = self.sheet.row_title(question.cell.row);
-                    return Err(Refusal::NotOffered(format!(
-                        "\"{row}\" has nothing to give in exchange"
-                    )));
+                    let row = self.sheet.titled(question.cell.row);
+                    return Err(Refusal::NothingToGive(row));
                 };
-                suits(&self.sheet, other, &old).map_err(Refusal::DoesNotFit)?;
+                self.check(other, Some(&old))?;
                 next.swapped = true;
                 next.work.set(&self.sheet, other, Some(old));
             }
@@ -215,12 +220,11 @@ impl Draft {
                     .sheet
                     .may_share(question.cell.row.action, other.row.action)
                 {
-                    let (a, b) = (question.cell.row, other.row);
-                    return Err(Refusal::NotOffered(format!(
-                        "the game does not let \"{}\" and \"{}\" share an input",
-                        self.sheet.row_title(a),
-                        self.sheet.row_title(b)
-                    )));
+                    let titled = |row| self.sheet.titled(row);
+                    return Err(Refusal::MayNotShare(
+                        titled(question.cell.row),
+                        titled(other.row),
+                    ));
                 }
                 next.shared.push(other);
             }
@@ -249,14 +253,10 @@ impl Draft {
         };
         let mut work = next.work.clone();
         work.set(&self.sheet, question.cell, Some(question.chord.clone()));
-        let (after, _) = effective_bindings(&self.sheet, &work);
-        way.effects = differences(&self.bindings, &after);
-        if let Some((row, kind)) = essential::first_unbound(&self.sheet, &after) {
-            way.refused = Some(Refusal::Essential {
-                row: self.sheet.row_title(row).to_owned(),
-                kind,
-            });
-        }
+        let upheld = uphold(&self.sheet, &work, &self.on);
+        way.refused = self.objection(&upheld).map(Refusal::from);
+        let after = upheld.bindings;
+        way.effects = differences(self.bindings(), &after);
         way.conflicts = self.meets(&next, &after);
         // What the other action got in exchange may meet something there.
         for effect in &way.effects {

@@ -10,7 +10,7 @@ const DOWN_AT: f32 = 0.5;
 /// …and from here on as up again, so that it does not flutter at the edge.
 const UP_AT: f32 = 0.4;
 /// How far an analog input of a device without a dead zone of its own may be off and still rest.
-const LOOSE: f32 = 0.15;
+pub(crate) const LOOSE: f32 = 0.15;
 /// The most touch names that are followed besides those that a rig knows.
 const MAX_STRANGE_TOUCH: usize = 64;
 

@@ -1,131 +1,80 @@
-//! The player's feel in a profile's file, over that of the game.
+//! The numbers of a feel as they stand in a profile's file.
 
 use toml::{Table, Value};
 
-use crate::input::DeviceKind;
-use crate::sheet::{DeadZone, DeadZoneForm, FeelPatch};
+use crate::sheet::{DeadZone, DeadZoneForm, FeelPatch, Knob, KnobValue};
 
-/// A change of feel for each device kind.
-pub(super) type FeelByKind = [FeelPatch; DeviceKind::ALL.len()];
+const ROUND: &str = "round";
+const BY_AXIS: &str = "axis";
+const AXES: [&str; 3] = ["x", "y", "z"];
 
-/// Takes what is understood out of a `feel` table; what is not stays in it, to be written back.
-pub(super) fn take(table: &mut Table) -> FeelByKind {
-    let mut out = FeelByKind::default();
-    for kind in DeviceKind::ALL {
-        if let Some(Value::Table(own)) = table.get_mut(kind.word()) {
-            out[kind as usize] = take_patch(own);
-            if own.is_empty() {
-                table.remove(kind.word());
-            }
+/// What a knob is turned to; none where the value is not understood, or out of range.
+pub(super) fn read(knob: Knob, value: &Value) -> Option<KnobValue> {
+    let read = match knob {
+        Knob::DeadZone => KnobValue::DeadZone(dead_zone(value.as_table()?)?),
+        Knob::Invert => KnobValue::Axes(axes(value.as_array()?)?),
+        _ => KnobValue::Number(number(value)?),
+    };
+    let mut patch = FeelPatch::default();
+    patch.turn(knob, Some(read));
+    patch.check().ok().map(|()| read)
+}
+
+pub(super) fn write(value: KnobValue) -> Value {
+    match value {
+        KnobValue::Number(number) => float(number),
+        KnobValue::DeadZone(zone) => {
+            let form = match zone.form {
+                DeadZoneForm::Round => ROUND,
+                DeadZoneForm::Axis => BY_AXIS,
+            };
+            let mut table = Table::new();
+            table.insert("inner".to_owned(), float(zone.inner));
+            table.insert("outer".to_owned(), float(zone.outer));
+            table.insert("form".to_owned(), Value::String(form.to_owned()));
+            Value::Table(table)
+        }
+        KnobValue::Axes(axes) => {
+            let named = AXES.into_iter().zip(axes).filter(|(_, on)| *on);
+            Value::Array(named.map(|(a, _)| Value::String(a.to_owned())).collect())
         }
     }
-    out
 }
 
-fn take_patch(table: &mut Table) -> FeelPatch {
-    FeelPatch {
-        dead_zone: take_with(table, "dead-zone", dead_zone),
-        sensitivity: take_with(table, "sensitivity", |v| number(v, 0.01, 100.0)),
-        invert: take_with(table, "invert", invert),
-        curve: take_with(table, "curve", |v| number(v, 0.1, 10.0)),
-        ramp_up: take_with(table, "ramp-up", |v| number(v, 0.0, 10.0)),
-        ramp_down: take_with(table, "ramp-down", |v| number(v, 0.0, 10.0)),
+fn number(value: &Value) -> Option<f32> {
+    match value {
+        Value::Float(f) => Some(*f as f32),
+        Value::Integer(i) => Some(*i as f32),
+        _ => None,
     }
 }
 
-fn take_with<T>(table: &mut Table, key: &str, read: impl Fn(&Value) -> Option<T>) -> Option<T> {
-    let found = read(table.get(key)?)?;
-    table.remove(key);
-    Some(found)
-}
-
-fn number(value: &Value, least: f32, most: f32) -> Option<f32> {
-    let number = match value {
-        Value::Float(f) => *f as f32,
-        Value::Integer(i) => *i as f32,
-        _ => return None,
-    };
-    (least..=most).contains(&number).then_some(number)
-}
-
-fn dead_zone(value: &Value) -> Option<DeadZone> {
-    let Value::Table(table) = value else {
-        return None;
-    };
-    let inner = number(table.get("inner")?, 0.0, 0.95)?;
-    let outer = number(table.get("outer")?, 0.05, 1.0)?;
+/// All that stands there has to be understood, so that nothing is lost when it is written back.
+fn dead_zone(table: &Table) -> Option<DeadZone> {
     let form = match table.get("form")?.as_str()? {
-        "round" => DeadZoneForm::Round,
-        "axis" => DeadZoneForm::Axis,
+        ROUND => DeadZoneForm::Round,
+        BY_AXIS => DeadZoneForm::Axis,
         _ => return None,
     };
-    (inner < outer).then_some(DeadZone { inner, outer, form })
+    let zone = DeadZone {
+        inner: number(table.get("inner")?)?,
+        outer: number(table.get("outer")?)?,
+        form,
+    };
+    (table.len() == 3).then_some(zone)
 }
 
-fn invert(value: &Value) -> Option<[bool; 3]> {
-    let axes = value.as_array()?;
-    let has = |axis: &str| axes.iter().any(|a| a.as_str() == Some(axis));
-    Some([has("x"), has("y"), has("z")])
-}
-
-/// Writes a change of feel over what was kept of it.
-pub(super) fn write(feel: &FeelByKind, kept: &Table) -> Table {
-    let mut out = kept.clone();
-    for (kind, patch) in DeviceKind::ALL.into_iter().zip(feel) {
-        if patch.is_empty() {
-            continue;
-        }
-        let own = out
-            .entry(kind.word())
-            .or_insert_with(|| Value::Table(Table::new()));
-        if let Value::Table(own) = own {
-            write_patch(patch, own);
-        }
+fn axes(array: &[Value]) -> Option<[bool; 3]> {
+    let mut out = [false; 3];
+    for value in array {
+        let axis = AXES.iter().position(|a| Some(*a) == value.as_str())?;
+        out[axis] = true;
     }
-    out
-}
-
-fn write_patch(patch: &FeelPatch, table: &mut Table) {
-    let numbers = [
-        ("sensitivity", patch.sensitivity),
-        ("curve", patch.curve),
-        ("ramp-up", patch.ramp_up),
-        ("ramp-down", patch.ramp_down),
-    ];
-    for (key, number) in numbers {
-        if let Some(number) = number {
-            table.insert(key.to_owned(), float(number));
-        }
-    }
-    if let Some(zone) = patch.dead_zone {
-        let form = match zone.form {
-            DeadZoneForm::Round => "round",
-            DeadZoneForm::Axis => "axis",
-        };
-        let mut zone_table = Table::new();
-        zone_table.insert("inner".to_owned(), float(zone.inner));
-        zone_table.insert("outer".to_owned(), float(zone.outer));
-        zone_table.insert("form".to_owned(), Value::String(form.to_owned()));
-        table.insert("dead-zone".to_owned(), Value::Table(zone_table));
-    }
-    if let Some(invert) = patch.invert {
-        let axes = ["x", "y", "z"]
-            .into_iter()
-            .zip(invert)
-            .filter(|(_, on)| *on);
-        let axes = axes
-            .map(|(axis, _)| Value::String(axis.to_owned()))
-            .collect();
-        table.insert("invert".to_owned(), Value::Array(axes));
-    }
+    Some(out)
 }
 
 /// The number as a player would write it: 0.15, not 0.15000000596046448.
 fn float(number: f32) -> Value {
-    Value::Float(
-        number
-            .to_string()
-            .parse()
-            .unwrap_or_else(|_| f64::from(number)),
-    )
+    let text = number.to_string();
+    Value::Float(text.parse().unwrap_or_else(|_| f64::from(number)))
 }

@@ -5,45 +5,75 @@ use std::fmt;
 
 use toml::{Table, Value};
 
-use super::{Profile, Setting, feel};
-use crate::input::Chord;
-use crate::sheet::{Column, Sheet, UNBOUND};
+use super::setting::{Setting, SettingValue, Unread};
+use super::{Profile, feel};
+use crate::sheet::UNBOUND;
 use crate::text_place::line_and_column;
 
 /// The version of the file format that is written, and the newest that is read.
 const FORMAT: i64 = 1;
+/// The key beside which a binding says what it gave way with.
+const GAVE_WAY: &str = "gave-way";
 
 /// A text that is no profile.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct ProfileError {
-    line: Option<usize>,
-    column: usize,
-    message: String,
-    newer: bool,
+    /// Line and column, where the text is no TOML.
+    at: Option<(usize, usize)>,
+    kind: Kind,
+}
+
+#[derive(Clone, Debug, PartialEq, Eq)]
+enum Kind {
+    TooLarge { bytes: usize },
+    NoToml(String),
+    NoProfile,
+    Newer { format: i64 },
 }
 
 impl ProfileError {
     /// Whether it was written by a newer version, so that the file itself is fine.
     pub fn is_newer(&self) -> bool {
-        self.newer
+        matches!(self.kind, Kind::Newer { .. })
     }
 
-    fn new(message: impl Into<String>) -> Self {
-        ProfileError {
-            line: None,
-            column: 1,
-            message: message.into(),
-            newer: false,
-        }
+    /// Whether it is larger than [`Profile::MAX_BYTES`].
+    pub fn is_too_large(&self) -> bool {
+        matches!(self.kind, Kind::TooLarge { .. })
+    }
+
+    /// The line and column of what is wrong, from 1, where the text is no TOML.
+    pub fn line_and_column(&self) -> Option<(usize, usize)> {
+        self.at
+    }
+}
+
+impl From<Kind> for ProfileError {
+    fn from(kind: Kind) -> Self {
+        ProfileError { at: None, kind }
     }
 }
 
 impl fmt::Display for ProfileError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        if let Some(line) = self.line {
-            write!(f, "line {line}, column {}: ", self.column)?;
+        if let Some((line, column)) = self.at {
+            write!(f, "line {line}, column {column}: ")?;
         }
-        f.write_str(&self.message)
+        match &self.kind {
+            Kind::TooLarge { bytes } => {
+                let most = Profile::MAX_BYTES;
+                write!(
+                    f,
+                    "a profile has at most {most} bytes, and this has {bytes}"
+                )
+            }
+            Kind::NoToml(why) => f.write_str(why),
+            Kind::NoProfile => write!(f, "not a profile: it has no line `format = {FORMAT}`"),
+            Kind::Newer { format } => write!(
+                f,
+                "written by a newer version of the game (format {format}, this one reads {FORMAT}); update the game to use it"
+            ),
+        }
     }
 }
 
@@ -60,227 +90,142 @@ impl Profile {
     /// format than this version knows.
     pub fn from_toml(text: &str) -> Result<Profile, ProfileError> {
         if text.len() > Self::MAX_BYTES {
-            return Err(ProfileError::new(format!(
-                "a profile has at most {} bytes, and this has {}",
-                Self::MAX_BYTES,
-                text.len()
-            )));
+            return Err(Kind::TooLarge { bytes: text.len() }.into());
         }
         let mut table: Table = text.parse().map_err(|e| broken(text, &e))?;
-        match take_integer(&mut table, "format") {
+        match table.remove("format").and_then(|f| f.as_integer()) {
             Some(FORMAT) => {}
-            Some(other) if other > FORMAT => {
-                return Err(ProfileError {
-                    newer: true,
-                    ..ProfileError::new(format!(
-                        "written by a newer version of the game (format {other}, this one reads {FORMAT}); update the game to use it"
-                    ))
-                });
-            }
-            _ => {
-                return Err(ProfileError::new(format!(
-                    "not a profile: it has no line `format = {FORMAT}`"
-                )));
-            }
+            Some(format) if format > FORMAT => return Err(Kind::Newer { format }.into()),
+            _ => return Err(Kind::NoProfile.into()),
         }
-        let mut profile = Profile {
-            title: take_string(&mut table, "title").unwrap_or_default(),
-            preset: take_string(&mut table, "preset"),
-            layout: take_string(&mut table, "layout"),
-            game: take_string(&mut table, "game"),
-            sheet_version: take_integer(&mut table, "sheet").and_then(|n| n.try_into().ok()),
-            ..Profile::default()
-        };
-        if let Some(bind) = table.remove("bind") {
-            match bind {
-                Value::Table(rows) => profile.kept_rows = profile.read_rows(rows),
-                other => {
-                    table.insert("bind".to_owned(), other);
-                }
-            }
+        let mut profile = Profile::default();
+        if let Some(Value::String(_)) = table.get("game") {
+            profile.game = table.remove("game").and_then(|g| match g {
+                Value::String(game) => Some(game),
+                _ => None,
+            });
         }
-        profile.read_feel(&mut table);
-        profile.kept = table;
+        let version = table.get("sheet").and_then(Value::as_integer);
+        if let Some(version) = version.and_then(|v| v.try_into().ok()) {
+            profile.sheet_version = Some(version);
+            table.remove("sheet");
+        }
+        flatten(&mut Vec::new(), table, &mut profile.settings);
         Ok(profile)
-    }
-
-    /// Takes feel and toggles out of the table; what is not understood stays in it.
-    fn read_feel(&mut self, table: &mut Table) {
-        if let Some(Value::Table(own)) = table.get_mut("feel") {
-            self.feel = feel::take(own);
-        }
-        if let Some(Value::Table(actions)) = table.get_mut("action-feel") {
-            for (name, value) in actions.iter_mut() {
-                if let Value::Table(own) = value {
-                    let taken = feel::take(own);
-                    if taken.iter().any(|f| !f.is_empty()) {
-                        self.action_feel.insert(name.clone(), taken);
-                    }
-                }
-            }
-            actions.retain(|_, value| value.as_table().is_none_or(|t| !t.is_empty()));
-        }
-        if let Some(Value::Table(toggles)) = table.get_mut("toggle") {
-            let known = toggles
-                .iter()
-                .filter_map(|(name, v)| Some((name.clone(), v.as_bool()?)));
-            self.toggle = known.collect();
-            toggles.retain(|_, value| value.as_bool().is_none());
-        }
-        for key in ["feel", "action-feel", "toggle"] {
-            if table
-                .get(key)
-                .and_then(Value::as_table)
-                .is_some_and(Table::is_empty)
-            {
-                table.remove(key);
-            }
-        }
-    }
-
-    /// Writes feel and toggles over what was kept of them.
-    fn write_feel(&self, table: &mut Table) {
-        let kept = |table: &Table, key: &str| match table.get(key) {
-            Some(Value::Table(kept)) => kept.clone(),
-            _ => Table::new(),
-        };
-        let own = feel::write(&self.feel, &kept(table, "feel"));
-        let mut actions = kept(table, "action-feel");
-        for (name, own) in &self.action_feel {
-            let written = feel::write(own, &kept(&actions, name));
-            actions.insert(name.clone(), Value::Table(written));
-        }
-        let mut toggles = kept(table, "toggle");
-        toggles.extend(
-            self.toggle
-                .iter()
-                .map(|(n, on)| (n.clone(), Value::Boolean(*on))),
-        );
-        for (key, written) in [("feel", own), ("action-feel", actions), ("toggle", toggles)] {
-            if !written.is_empty() {
-                table.insert(key.to_owned(), Value::Table(written));
-            }
-        }
-    }
-
-    /// Reads the rows; answers those that this version cannot make sense of.
-    fn read_rows(&mut self, rows: Table) -> Table {
-        let mut strange = Table::new();
-        for (row, columns) in rows {
-            let Value::Table(columns) = columns else {
-                strange.insert(row, columns);
-                continue;
-            };
-            let (mut read, mut rest) = (BTreeMap::new(), Table::new());
-            for (column, value) in columns {
-                match column.parse::<Column>() {
-                    Ok(column) => {
-                        read.insert(column, setting(value));
-                    }
-                    Err(_) => {
-                        rest.insert(column, value);
-                    }
-                }
-            }
-            if !read.is_empty() {
-                self.cells.insert(row.clone(), read);
-            }
-            if !rest.is_empty() {
-                strange.insert(row, Value::Table(rest));
-            }
-        }
-        strange
     }
 
     /// The profile as text, to be read by [`Profile::from_toml`].
     pub fn to_toml(&self) -> String {
         let mut table = Table::new();
         table.insert("format".to_owned(), Value::Integer(FORMAT));
-        let mut text = |key: &str, value: Option<&str>| {
-            if let Some(value) = value {
-                table.insert(key.to_owned(), Value::String(value.to_owned()));
-            }
-        };
-        text("game", self.game.as_deref());
-        text("title", Some(&self.title));
-        text("preset", self.preset.as_deref());
-        text("layout", self.layout.as_deref());
+        if let Some(game) = &self.game {
+            table.insert("game".to_owned(), Value::String(game.clone()));
+        }
+        // What is not understood comes first, so that nothing of it stands in the player's way.
+        let unread = |s: &Setting| matches!(s, Setting::Unread { .. });
+        let (strange, known) = (
+            self.settings.iter().filter(|(s, _)| unread(s)),
+            self.settings.iter().filter(|(s, _)| !unread(s)),
+        );
+        for (setting, value) in strange.chain(known) {
+            insert(&mut table, &setting.path(), write(value));
+        }
         if let Some(version) = self.sheet_version {
             table.insert("sheet".to_owned(), Value::Integer(version.into()));
         }
-        for (key, value) in &self.kept {
-            table.insert(key.clone(), value.clone());
-        }
-        self.write_feel(&mut table);
-        let mut rows = self.kept_rows.clone();
-        for (row, columns) in &self.cells {
-            let row = rows
-                .entry(row.clone())
-                .or_insert_with(|| Value::Table(Table::new()));
-            if let Value::Table(row) = row {
-                row.extend(columns.iter().map(|(c, s)| (c.to_string(), s.to_value())));
-            }
-        }
-        if !rows.is_empty() {
-            table.insert("bind".to_owned(), Value::Table(rows));
-        }
         format!("# What this player changed; everything else follows the game's defaults.\n{table}")
     }
-
-    /// Notes the game and the version of its sheet, before it is saved; a [`Locker`] does it by
-    /// itself.
-    ///
-    /// [`Locker`]: crate::Locker
-    pub fn stamp(&mut self, sheet: &Sheet) {
-        self.game = Some(sheet.game().to_owned());
-        self.sheet_version = Some(sheet.version());
-    }
 }
 
-impl Setting {
-    pub(super) fn to_value(&self) -> Value {
-        match self {
-            Setting::Chord(Some(chord)) => Value::String(chord.to_string()),
-            Setting::Chord(None) => Value::String(UNBOUND.to_owned()),
-            Setting::Kept(value) => value.clone(),
+/// Takes a table apart into settings; `path` is where it stands.
+fn flatten(path: &mut Vec<String>, table: Table, out: &mut BTreeMap<Setting, SettingValue>) {
+    for (key, value) in table {
+        path.push(key);
+        let words: Vec<&str> = path.iter().map(String::as_str).collect();
+        match (read(&words, &value), value) {
+            (Some((setting, value)), _) => {
+                out.insert(setting, value);
+            }
+            (None, Value::Table(inner)) if !inner.is_empty() => flatten(path, inner, out),
+            (None, value) => {
+                let setting = Setting::Unread { path: path.clone() };
+                out.insert(setting, SettingValue::Unread(Unread(value)));
+            }
         }
+        path.pop();
     }
 }
 
-fn setting(value: Value) -> Setting {
-    match value.as_str() {
-        Some(UNBOUND) => Setting::Chord(None),
-        Some(text) => match text.parse::<Chord>() {
-            Ok(chord) => Setting::Chord(Some(chord)),
-            Err(_) => Setting::Kept(value),
-        },
-        None => Setting::Kept(value),
-    }
+/// The setting at a place of the file and its value; none where this version does not understand
+/// all of it.
+fn read(path: &[&str], value: &Value) -> Option<(Setting, SettingValue)> {
+    let setting = Setting::at(path)?;
+    let value = match &setting {
+        // An empty title is none.
+        Setting::Title if value.as_str() == Some("") => return None,
+        Setting::Title | Setting::Preset | Setting::Layout => {
+            SettingValue::Text(value.as_str()?.to_owned())
+        }
+        Setting::Toggle { .. } => SettingValue::Flag(value.as_bool()?),
+        Setting::Bind { .. } => read_binding(value)?,
+        Setting::Feel { knob, .. } => SettingValue::Knob(feel::read(*knob, value)?),
+        Setting::Unread { .. } => return None,
+    };
+    Some((setting, value))
 }
 
-fn take_string(table: &mut Table, key: &str) -> Option<String> {
-    match table.get(key) {
-        Some(Value::String(_)) => match table.remove(key) {
-            Some(Value::String(text)) => Some(text),
-            _ => None,
-        },
+fn read_binding(value: &Value) -> Option<SettingValue> {
+    match value {
+        Value::String(text) if text == UNBOUND => Some(SettingValue::Chord(None)),
+        Value::String(text) => Some(SettingValue::Chord(Some(text.parse().ok()?))),
+        Value::Table(table) if table.len() == 1 => {
+            let chord = table.get(GAVE_WAY)?.as_str()?.parse().ok()?;
+            Some(SettingValue::GaveWay(chord))
+        }
         _ => None,
     }
 }
 
-fn take_integer(table: &mut Table, key: &str) -> Option<i64> {
-    let found = table.get(key)?.as_integer()?;
-    table.remove(key);
-    Some(found)
+fn write(value: &SettingValue) -> Value {
+    match value {
+        SettingValue::Text(text) => Value::String(text.clone()),
+        SettingValue::Chord(Some(chord)) => Value::String(chord.to_string()),
+        SettingValue::Chord(None) => Value::String(UNBOUND.to_owned()),
+        SettingValue::GaveWay(chord) => {
+            let mut table = Table::new();
+            table.insert(GAVE_WAY.to_owned(), Value::String(chord.to_string()));
+            Value::Table(table)
+        }
+        SettingValue::Knob(value) => feel::write(*value),
+        SettingValue::Flag(flag) => Value::Boolean(*flag),
+        SettingValue::Unread(Unread(value)) => value.clone(),
+    }
+}
+
+/// Puts a value into nested tables. What stands in the way of a table gives way to it.
+fn insert(table: &mut Table, path: &[String], value: Value) {
+    let Some((key, rest)) = path.split_first() else {
+        return;
+    };
+    if rest.is_empty() {
+        table.insert(key.clone(), value);
+        return;
+    }
+    let inner = table
+        .entry(key.clone())
+        .or_insert_with(|| Value::Table(Table::new()));
+    if !inner.is_table() {
+        *inner = Value::Table(Table::new());
+    }
+    if let Value::Table(inner) = inner {
+        insert(inner, rest, value);
+    }
 }
 
 fn broken(text: &str, error: &toml::de::Error) -> ProfileError {
     let at = error.span().map_or(0, |s| s.start).min(text.len());
-    let (line, column) = line_and_column(text, at);
     ProfileError {
-        line: Some(line),
-        column,
-        message: error.message().to_owned(),
-        newer: false,
+        at: Some(line_and_column(text, at)),
+        kind: Kind::NoToml(error.message().to_owned()),
     }
 }

@@ -3,20 +3,24 @@
 mod feel;
 mod file;
 mod merge;
+mod setting;
 
 use std::collections::BTreeMap;
 
 pub use file::ProfileError;
 pub use merge::{Newer, Overruled};
+pub use setting::{Setting, SettingValue, Unread};
 
-use self::feel::FeelByKind;
+use self::setting::Paths;
+
 use crate::input::{Chord, DeviceKind};
-use crate::sheet::{Cell, Column, FeelPatch, Row, Sheet};
+use crate::sheet::{Cell, FeelPatch, Knob, OutOfRange, Row, Sheet};
 
 /// What one player changed: only differences from the sheet.
 ///
 /// Rows are kept by name, so that a profile outlives the version of the game that wrote it: names
-/// that the sheet does not know are kept and written back.
+/// that the sheet does not know are kept and written back. Whatever a profile says, it plays by the
+/// law of the sheet: see [`Rig::not_in_force`](crate::Rig::not_in_force).
 ///
 /// ```
 /// use swap_knot::{Place, Profile, Sheet};
@@ -37,73 +41,53 @@ use crate::sheet::{Cell, Column, FeelPatch, Row, Sheet};
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Profile {
-    title: String,
-    preset: Option<String>,
-    layout: Option<String>,
     game: Option<String>,
     sheet_version: Option<u32>,
-    cells: BTreeMap<String, BTreeMap<Column, Setting>>,
-    /// The player's feel, over that of the game.
-    feel: FeelByKind,
-    /// The same for single actions, by name.
-    action_feel: BTreeMap<String, FeelByKind>,
-    /// Presses that the player wants to toggle, or not to, by name.
-    toggle: BTreeMap<String, bool>,
-    /// What this version does not understand, to be written back.
-    kept: toml::Table,
-    /// The same for rows.
-    kept_rows: toml::Table,
-}
-
-/// What a profile says of one cell.
-#[derive(Clone, Debug, PartialEq)]
-enum Setting {
-    /// Bound to a chord, or unbound.
-    Chord(Option<Chord>),
-    /// Something this version cannot read, to be written back.
-    Kept(toml::Value),
+    settings: BTreeMap<Setting, SettingValue>,
 }
 
 impl Profile {
     /// A profile in which nothing is changed.
     pub fn new(title: impl Into<String>) -> Profile {
-        Profile {
-            title: title.into(),
-            ..Profile::default()
-        }
+        let mut profile = Profile::default();
+        profile.set_title(title);
+        profile
     }
 
     /// What the player called it.
     pub fn title(&self) -> &str {
-        &self.title
+        self.text(&Setting::Title).unwrap_or_default()
     }
 
     /// Gives it another title.
     pub fn set_title(&mut self, title: impl Into<String>) {
-        self.title = title.into();
+        let title = Some(title.into()).filter(|t| !t.is_empty());
+        self.put(Setting::Title, title.map(SettingValue::Text));
     }
 
     /// The preset that the player chose, by name.
     pub fn preset(&self) -> Option<&str> {
-        self.preset.as_deref()
+        self.text(&Setting::Preset)
     }
 
     /// Chooses a preset, or none.
     pub fn set_preset(&mut self, name: Option<&str>) {
-        self.preset = name.map(str::to_owned);
+        let name = name.map(|n| SettingValue::Text(n.to_owned()));
+        self.put(Setting::Preset, name);
     }
 
     /// The layout that the player chose, by name.
     pub fn layout(&self) -> Option<&str> {
-        self.layout.as_deref()
+        self.text(&Setting::Layout)
     }
 
     /// Chooses a layout, or leaves it to be found.
     pub fn set_layout(&mut self, name: Option<&str>) {
-        self.layout = name.map(str::to_owned);
+        let name = name.map(|n| SettingValue::Text(n.to_owned()));
+        self.put(Setting::Layout, name);
     }
 
-    /// The version of the sheet that it was last saved under.
+    /// The newest version of the sheet that it was saved under.
     pub fn sheet_version(&self) -> Option<u32> {
         self.sheet_version
     }
@@ -115,60 +99,72 @@ impl Profile {
 
     /// Whether it changes no binding, preset, feel or toggle of any sheet.
     pub fn is_unchanged(&self) -> bool {
-        self.cells.is_empty()
-            && self.preset.is_none()
-            && self.toggle.is_empty()
-            && self.feel.iter().all(FeelPatch::is_empty)
-            && self.action_feel.is_empty()
+        let told =
+            |s: &Setting| matches!(s, Setting::Title | Setting::Layout | Setting::Unread { .. });
+        self.settings.keys().all(told)
+    }
+
+    /// Everything that it sets, in an order that stays.
+    pub fn settings(&self) -> impl Iterator<Item = (&Setting, &SettingValue)> {
+        self.settings.iter()
+    }
+
+    /// What a setting is set to; none where it is left to the game.
+    pub fn setting(&self, setting: &Setting) -> Option<&SettingValue> {
+        self.settings.get(setting)
     }
 
     /// The player's feel on a device kind, for one action or for all of them.
     pub fn feel(&self, action: Option<&str>, kind: DeviceKind) -> FeelPatch {
-        match action {
-            None => self.feel[kind as usize],
-            Some(name) => self
-                .action_feel
-                .get(name)
-                .map_or_else(FeelPatch::default, |f| f[kind as usize]),
+        let mut patch = FeelPatch::default();
+        for knob in Knob::ALL {
+            if let Some(SettingValue::Knob(value)) = self.settings.get(&feel(action, kind, knob)) {
+                patch.turn(knob, Some(*value));
+            }
         }
+        patch
     }
 
     /// Changes the player's feel on a device kind, for one action or for all of them; an empty
     /// change goes back to the game's.
-    pub fn set_feel(&mut self, action: Option<&str>, kind: DeviceKind, feel: FeelPatch) {
-        let Some(name) = action else {
-            self.feel[kind as usize] = feel;
-            return;
-        };
-        let own = self.action_feel.entry(name.to_owned()).or_default();
-        own[kind as usize] = feel;
-        if own.iter().all(FeelPatch::is_empty) {
-            self.action_feel.remove(name);
+    ///
+    /// # Errors
+    /// When a number is out of range, or no number; nothing has changed then.
+    pub fn set_feel(
+        &mut self,
+        action: Option<&str>,
+        kind: DeviceKind,
+        patch: FeelPatch,
+    ) -> Result<(), OutOfRange> {
+        patch.check()?;
+        for knob in Knob::ALL {
+            let value = patch.knob(knob).map(SettingValue::Knob);
+            self.put(feel(action, kind, knob), value);
         }
+        Ok(())
     }
 
     /// Whether the player wants a press to toggle; `None` leaves it to the game.
     pub fn toggle(&self, action: &str) -> Option<bool> {
-        self.toggle.get(action).copied()
+        let action = action.to_owned();
+        match self.settings.get(&Setting::Toggle { action })? {
+            SettingValue::Flag(toggle) => Some(*toggle),
+            _ => None,
+        }
     }
 
     /// Says whether a press toggles, or leaves it to the game.
     pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
-        match toggle {
-            Some(toggle) => self.toggle.insert(action.to_owned(), toggle),
-            None => self.toggle.remove(action),
-        };
+        let action = action.to_owned();
+        self.put(Setting::Toggle { action }, toggle.map(SettingValue::Flag));
     }
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.
     pub fn get(&self, sheet: &Sheet, cell: Cell) -> Option<Option<&Chord>> {
-        match self
-            .cells
-            .get(&sheet.row_name(cell.row))?
-            .get(&cell.column)?
-        {
-            Setting::Chord(chord) => Some(chord.as_ref()),
-            Setting::Kept(_) => None,
+        match self.settings.get(&bind(sheet, cell))? {
+            SettingValue::Chord(chord) => Some(chord.as_ref()),
+            SettingValue::GaveWay(to) => (self.under(sheet, cell) == Some(to)).then_some(None),
+            _ => None,
         }
     }
 
@@ -178,22 +174,20 @@ impl Profile {
         if !sheet.has_row(cell.row) {
             return;
         }
-        if chord.as_ref() == self.under(sheet, cell) {
-            self.clear(sheet, cell);
-            return;
-        }
-        let columns = self.cells.entry(sheet.row_name(cell.row)).or_default();
-        columns.insert(cell.column, Setting::Chord(chord));
+        let same = chord.as_ref() == self.under(sheet, cell);
+        let value = (!same).then_some(SettingValue::Chord(chord));
+        self.put(bind(sheet, cell), value);
     }
 
     /// Leaves a cell to the preset and the sheet again.
     pub fn clear(&mut self, sheet: &Sheet, cell: Cell) {
-        let name = sheet.row_name(cell.row);
-        if let Some(columns) = self.cells.get_mut(&name) {
-            columns.remove(&cell.column);
-            if columns.is_empty() {
-                self.cells.remove(&name);
-            }
+        self.put(bind(sheet, cell), None);
+    }
+
+    /// Unbinds a cell for as long as the sheet has the binding there that it has now.
+    pub(crate) fn give_way(&mut self, sheet: &Sheet, cell: Cell) {
+        if let Some(chord) = self.under(sheet, cell).cloned() {
+            self.put(bind(sheet, cell), Some(SettingValue::GaveWay(chord)));
         }
     }
 
@@ -210,14 +204,19 @@ impl Profile {
     /// The cells that it changes and the sheet has, with what it puts there, ordered by row.
     pub fn changes(&self, sheet: &Sheet) -> Vec<(Cell, Option<&Chord>)> {
         let mut out = Vec::new();
-        for (name, columns) in &self.cells {
-            let Some(row) = sheet.find_row(name) else {
+        for (setting, value) in &self.settings {
+            let Setting::Bind { row, column } = setting else {
                 continue;
             };
-            for (&column, setting) in columns {
-                if let Setting::Chord(chord) = setting {
-                    out.push((row.cell(column), chord.as_ref()));
+            let Some(cell) = sheet.find_row(row).map(|r| r.cell(*column)) else {
+                continue;
+            };
+            match value {
+                SettingValue::Chord(chord) => out.push((cell, chord.as_ref())),
+                SettingValue::GaveWay(to) if self.under(sheet, cell) == Some(to) => {
+                    out.push((cell, None));
                 }
+                _ => {}
             }
         }
         out.sort_by_key(|(cell, _)| *cell);
@@ -226,31 +225,134 @@ impl Profile {
 
     /// The names of the rows that it changes, those that no sheet knows included.
     pub fn row_names(&self) -> impl Iterator<Item = &str> {
-        self.cells.keys().map(String::as_str)
-    }
-
-    /// Moves what it says of a row to another name; `false` when that name has something already.
-    pub(crate) fn rename_row(&mut self, old: &str, new: &str) -> bool {
-        if self.cells.contains_key(new) {
-            return false;
-        }
-        if let Some(columns) = self.cells.remove(old) {
-            self.cells.insert(new.to_owned(), columns);
-        }
-        let (old, new) = (old.split('.').next(), new.split('.').next());
-        if let (Some(old), Some(new)) = (old, new) {
-            if let Some(toggle) = self.toggle.remove(old) {
-                self.toggle.entry(new.to_owned()).or_insert(toggle);
-            }
-            if let Some(feel) = self.action_feel.remove(old) {
-                self.action_feel.entry(new.to_owned()).or_insert(feel);
-            }
-        }
-        true
+        let mut last = None;
+        self.settings
+            .keys()
+            .filter_map(move |setting| match setting {
+                Setting::Bind { row, .. } if last != Some(row) => {
+                    last = Some(row);
+                    Some(row.as_str())
+                }
+                _ => None,
+            })
     }
 
     /// Whether it changes anything in a row.
     pub fn changes_row(&self, sheet: &Sheet, row: Row) -> bool {
-        self.cells.contains_key(&sheet.row_name(row))
+        let name = sheet.row_name(row);
+        self.row_names().any(|r| r == name)
+    }
+
+    /// Notes the game and the version of its sheet, before it is saved; a [`Locker`] does it by
+    /// itself. The version never goes down, so that a newer game knows its own again.
+    ///
+    /// [`Locker`]: crate::Locker
+    pub fn stamp(&mut self, sheet: &Sheet) {
+        self.game = Some(sheet.game().to_owned());
+        self.sheet_version = self.sheet_version.max(Some(sheet.version()));
+        for key in ["game", "sheet"] {
+            self.make_room(&[key.to_owned()]);
+        }
+    }
+
+    /// Sets something, or leaves it to the game.
+    pub(crate) fn put(&mut self, setting: Setting, value: Option<SettingValue>) {
+        match value {
+            Some(value) => {
+                if !matches!(setting, Setting::Unread { .. }) {
+                    self.make_room(&setting.path());
+                }
+                self.settings.insert(setting, value);
+            }
+            None => {
+                self.settings.remove(&setting);
+            }
+        }
+    }
+
+    /// Removes what stands in the place of a setting and is not understood: the player replaces it.
+    fn make_room(&mut self, path: &[String]) {
+        for len in 1..path.len() {
+            let path = path[..len].to_vec();
+            self.settings.remove(&Setting::Unread { path });
+        }
+        let from = Setting::Unread {
+            path: path.to_vec(),
+        };
+        let inside = |s: &Setting| matches!(s, Setting::Unread { path: p } if p.starts_with(path));
+        let found = self.settings.range(from..);
+        let inside: Vec<Setting> = (found.map(|(s, _)| s).take_while(|s| inside(s)))
+            .cloned()
+            .collect();
+        for setting in inside {
+            self.settings.remove(&setting);
+        }
+    }
+
+    /// Parts what `mine` says is of interest from the rest.
+    pub(crate) fn partition(&self, mine: impl Fn(&Setting) -> bool) -> (Profile, Profile) {
+        let empty = || Profile {
+            settings: BTreeMap::new(),
+            game: self.game.clone(),
+            sheet_version: self.sheet_version,
+        };
+        let (mut own, mut rest) = (empty(), empty());
+        for (setting, value) in &self.settings {
+            let side = if mine(setting) { &mut own } else { &mut rest };
+            side.settings.insert(setting.clone(), value.clone());
+        }
+        (own, rest)
+    }
+
+    /// Lays another one's settings over these.
+    pub(crate) fn with(mut self, over: &Profile) -> Profile {
+        for (setting, value) in &over.settings {
+            self.put(setting.clone(), Some(value.clone()));
+        }
+        self
+    }
+
+    /// Gives what is set of an action to another name, as far as that has nothing of its own there;
+    /// `false` where nothing was moved.
+    pub(crate) fn rename(&mut self, old: &str, new: &str) -> bool {
+        let all = self.settings.keys();
+        let from: Vec<Setting> = all.filter(|s| s.action() == Some(old)).cloned().collect();
+        let taken = Paths::of(self);
+        let mut moved = false;
+        for setting in from {
+            let to = setting.of_action(new);
+            if taken.block(&to.path()) {
+                continue;
+            }
+            if let Some(value) = self.settings.remove(&setting) {
+                self.settings.insert(to, value);
+                moved = true;
+            }
+        }
+        moved
+    }
+
+    fn text(&self, setting: &Setting) -> Option<&str> {
+        match self.settings.get(setting)? {
+            SettingValue::Text(text) => Some(text),
+            _ => None,
+        }
+    }
+}
+
+/// The setting of a cell.
+pub(crate) fn bind(sheet: &Sheet, cell: Cell) -> Setting {
+    Setting::Bind {
+        row: sheet.row_name(cell.row),
+        column: cell.column,
+    }
+}
+
+/// The setting of one number of a feel.
+fn feel(action: Option<&str>, kind: DeviceKind, knob: Knob) -> Setting {
+    Setting::Feel {
+        action: action.map(str::to_owned),
+        kind,
+        knob,
     }
 }

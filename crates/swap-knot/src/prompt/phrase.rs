@@ -3,7 +3,8 @@
 use super::words::{Form, Words};
 use super::{InputPiece, Piece};
 use crate::input::{Chord, DeviceKind, HidInput, Input, InputShape, PadButton, Place, Stick};
-use crate::rig::{Bound, Rig};
+use crate::law::Bound;
+use crate::rig::Rig;
 use crate::sheet::{Arm, ColumnKind, Manner, Row};
 
 /// Keys at most this far apart read as one, in key widths.

@@ -5,6 +5,7 @@
 use std::collections::HashMap;
 
 use crate::input::{ChordInHand, Input, writes_text};
+use crate::law::Bound;
 use crate::sheet::{Action, ActionId, ActionRef, Cover, Sheet, SituationId};
 
 /// A binding as the rules of covering see it.
@@ -13,6 +14,17 @@ pub(crate) struct Placed<'a> {
     pub(crate) action: ActionId,
     pub(crate) chord: &'a ChordInHand,
     pub(crate) strict: bool,
+}
+
+impl Bound {
+    /// What the rules of covering see of it.
+    pub(crate) fn placed<'a>(&self, chord: &'a ChordInHand) -> Placed<'a> {
+        Placed {
+            action: self.cell.row.action,
+            chord,
+            strict: self.strict,
+        }
+    }
 }
 
 /// What situations that cover only what they use have bound, by what is in hand.

@@ -1,18 +1,18 @@
 //! Sheet, preset, profile and layout, worked out and ready to play.
 
 mod cover;
-mod effective;
+mod note;
 mod wiring;
 
 use std::fmt;
 use std::sync::Arc;
 
 pub(crate) use cover::{Placed, Together, Uses, is_live, neighbours, silenced, together};
-pub use effective::{Bound, Origin, RigNote};
-pub(crate) use effective::{bindings as effective_bindings, suits};
+pub use note::RigNote;
 pub(crate) use wiring::{ActionWiring, Part, Wire, Wiring};
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
+use crate::law::{Bound, NotInForce, Upheld, uphold};
 use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
 use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
@@ -44,6 +44,7 @@ struct Data {
     resolver: Resolver,
     /// Ordered by cell.
     bindings: Vec<Bound>,
+    not_in_force: Vec<NotInForce>,
     notes: Vec<RigNote>,
     wiring: Wiring,
 }
@@ -53,12 +54,20 @@ impl Rig {
     /// this one where a [`Resolver`] says so.
     pub fn new(sheet: &Sheet, profile: &Profile, on: impl Into<Resolver>) -> Rig {
         let resolver = on.into();
-        let (bindings, mut notes) = effective::bindings(sheet, profile);
-        let wiring = wiring::wire(sheet, profile, &bindings, &resolver, &mut notes);
+        Rig::of(sheet, &uphold(sheet, profile, &resolver), resolver)
+    }
+
+    /// The same of a profile that was judged already.
+    pub(crate) fn of(sheet: &Sheet, upheld: &Upheld, resolver: Resolver) -> Rig {
+        let stand_ins = upheld.stand_ins.iter();
+        let mut notes: Vec<RigNote> = stand_ins.map(|&cell| RigNote::StandsIn { cell }).collect();
+        let (lawful, bindings) = (&upheld.lawful, &upheld.bindings);
+        let wiring = wiring::wire(sheet, lawful, bindings, &resolver, &mut notes);
         Rig(Arc::new(Data {
             sheet: sheet.clone(),
             resolver,
-            bindings,
+            bindings: bindings.clone(),
+            not_in_force: upheld.not_in_force.clone(),
             notes,
             wiring,
         }))
@@ -89,7 +98,13 @@ impl Rig {
         &self.0.bindings
     }
 
-    /// What could not be used as it was written, and what was done instead.
+    /// What of the profile the law of the sheet does not let stand, and why. What the preset or the
+    /// sheet has in its place is played with; the profile keeps it.
+    pub fn not_in_force(&self) -> &[NotInForce] {
+        &self.0.not_in_force
+    }
+
+    /// What could not be played as it is bound, and what was done instead.
     pub fn notes(&self) -> &[RigNote] {
         &self.0.notes
     }

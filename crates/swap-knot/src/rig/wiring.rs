@@ -1,8 +1,9 @@
 //! The flat tables that a seat plays on.
 
+use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, silenced};
-use super::effective::{Bound, RigNote};
 use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, Rest, TouchName};
+use crate::law::{Bound, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
 use crate::sheet::{
@@ -306,11 +307,8 @@ impl Maker<'_> {
 
     /// The position of the feel of an action on a device kind, added if it is new.
     fn feel_of(&mut self, action: ActionId, kind: DeviceKind) -> u16 {
-        let action = self.sheet.declared(action);
-        let feel = base_feel(kind)
-            .with(&action.feel[kind as usize])
-            .with(&self.profile.feel(None, kind))
-            .with(&self.profile.feel(Some(&action.name), kind));
+        let action = Some(self.sheet.declared(action));
+        let feel = feel_in_force(self.sheet, self.profile, action, kind);
         let feels = &mut self.out.feels;
         let found = feels.iter().rposition(|f| *f == feel);
         found.unwrap_or_else(|| {
@@ -318,17 +316,6 @@ impl Maker<'_> {
             feels.len() - 1
         }) as u16
     }
-}
-
-/// The feel on a device kind where neither the game nor the player says anything. The player's
-/// comes over the game's, an action's own over that of all.
-fn base_feel(kind: DeviceKind) -> Feel {
-    let mut base = Feel::default();
-    if kind == DeviceKind::Gamepad {
-        // Sticks that rest exactly in the middle are rare; a sheet may say 0.
-        base.dead_zone.inner = Rest::default().inner;
-    }
-    base
 }
 
 /// Sorts wires under the controls that touch them.
@@ -407,7 +394,7 @@ fn rests(w: &Wiring, sheet: &Sheet, profile: &Profile) -> Vec<Rest> {
     let unbound = DeviceKind::ALL.map(|kind| {
         let said = sheet.feel(kind).with(&profile.feel(None, kind));
         match said.dead_zone {
-            Some(_) => of(&base_feel(kind).with(&said)),
+            Some(_) => of(&Feel::usual(kind).with(&said)),
             None => Rest::default(),
         }
     });

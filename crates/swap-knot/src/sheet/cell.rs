@@ -47,6 +47,22 @@ impl From<(ActionId, Arm)> for Row {
     }
 }
 
+/// A row with what the player reads for it, so that it can be told of apart from its sheet.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct TitledRow {
+    /// The row.
+    pub row: Row,
+    /// Its title in the sheet.
+    pub title: String,
+}
+
+impl fmt::Display for TitledRow {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "\"{}\"", self.title)
+    }
+}
+
 /// The devices that share the columns of a menu.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum ColumnKind {

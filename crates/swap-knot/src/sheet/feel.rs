@@ -1,5 +1,10 @@
 //! Feel: dead zone, sensitivity, invert, curve, ramp.
 
+use std::fmt;
+use std::ops::RangeInclusive;
+
+use crate::input::{DeviceKind, LOOSE};
+
 /// How a dead zone is laid around the rest of a stick.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum DeadZoneForm {
@@ -74,7 +79,163 @@ pub struct FeelPatch {
     pub ramp_down: Option<f32>,
 }
 
+/// One number of a feel.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Knob {
+    /// [`Feel::dead_zone`].
+    DeadZone,
+    /// [`Feel::sensitivity`].
+    Sensitivity,
+    /// [`Feel::invert`].
+    Invert,
+    /// [`Feel::curve`].
+    Curve,
+    /// [`Feel::ramp_up`].
+    RampUp,
+    /// [`Feel::ramp_down`].
+    RampDown,
+}
+
+impl Knob {
+    /// Every number of a feel.
+    pub const ALL: [Knob; 6] = [
+        Knob::DeadZone,
+        Knob::Sensitivity,
+        Knob::Invert,
+        Knob::Curve,
+        Knob::RampUp,
+        Knob::RampDown,
+    ];
+
+    /// The word for it in files.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Knob::DeadZone => "dead-zone",
+            Knob::Sensitivity => "sensitivity",
+            Knob::Invert => "invert",
+            Knob::Curve => "curve",
+            Knob::RampUp => "ramp-up",
+            Knob::RampDown => "ramp-down",
+        }
+    }
+
+    /// The range of a number on its own: 0 to 0.95 for the inner edge of a dead zone; none for
+    /// what is turned round.
+    pub const fn range(self) -> Option<RangeInclusive<f32>> {
+        match self {
+            Knob::DeadZone => Some(0.0..=0.95),
+            Knob::Sensitivity => Some(0.01..=100.0),
+            Knob::Invert => None,
+            Knob::Curve => Some(0.1..=10.0),
+            Knob::RampUp | Knob::RampDown => Some(0.0..=10.0),
+        }
+    }
+}
+
+/// What a [`Knob`] is turned to.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum KnobValue {
+    /// A plain number.
+    Number(f32),
+    /// A dead zone.
+    DeadZone(DeadZone),
+    /// Which axes are turned round.
+    Axes([bool; 3]),
+}
+
+impl fmt::Display for KnobValue {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            KnobValue::Number(number) => write!(f, "{number}"),
+            KnobValue::DeadZone(zone) => write!(f, "{} to {}", zone.inner, zone.outer),
+            KnobValue::Axes(axes) => {
+                let named = ["x", "y", "z"].into_iter().zip(axes);
+                let on: Vec<&str> = named.filter(|(_, on)| **on).map(|(a, _)| a).collect();
+                f.write_str(if on.is_empty() { "none" } else { "" })?;
+                f.write_str(&on.join(" "))
+            }
+        }
+    }
+}
+
+/// A number of a feel that is out of its range, or is no number.
+#[derive(Clone, Copy, Debug, PartialEq, thiserror::Error)]
+#[non_exhaustive]
+#[error("{} goes from {least} to {most}, and {value} is not in there", knob.word())]
+pub struct OutOfRange {
+    /// Which number.
+    pub knob: Knob,
+    /// What it was to be.
+    pub value: f32,
+    /// The least it can be.
+    pub least: f32,
+    /// The most it can be.
+    pub most: f32,
+}
+
 impl FeelPatch {
+    /// What it turns a knob to.
+    pub fn knob(&self, knob: Knob) -> Option<KnobValue> {
+        match knob {
+            Knob::DeadZone => self.dead_zone.map(KnobValue::DeadZone),
+            Knob::Sensitivity => self.sensitivity.map(KnobValue::Number),
+            Knob::Invert => self.invert.map(KnobValue::Axes),
+            Knob::Curve => self.curve.map(KnobValue::Number),
+            Knob::RampUp => self.ramp_up.map(KnobValue::Number),
+            Knob::RampDown => self.ramp_down.map(KnobValue::Number),
+        }
+    }
+
+    /// Turns a knob, or leaves it alone; a value of another kind than the knob's leaves it alone.
+    pub fn turn(&mut self, knob: Knob, value: Option<KnobValue>) {
+        let number = match value {
+            Some(KnobValue::Number(number)) => Some(number),
+            _ => None,
+        };
+        match (knob, value) {
+            (Knob::DeadZone, Some(KnobValue::DeadZone(zone))) => self.dead_zone = Some(zone),
+            (Knob::DeadZone, _) => self.dead_zone = None,
+            (Knob::Invert, Some(KnobValue::Axes(axes))) => self.invert = Some(axes),
+            (Knob::Invert, _) => self.invert = None,
+            (Knob::Sensitivity, _) => self.sensitivity = number,
+            (Knob::Curve, _) => self.curve = number,
+            (Knob::RampUp, _) => self.ramp_up = number,
+            (Knob::RampDown, _) => self.ramp_down = number,
+        }
+    }
+
+    /// Whether every number is one, and in its range.
+    ///
+    /// # Errors
+    /// The first that is not.
+    pub fn check(&self) -> Result<(), OutOfRange> {
+        for knob in Knob::ALL {
+            let Some(value) = self.knob(knob) else {
+                continue;
+            };
+            let within = |value: f32, range: RangeInclusive<f32>| match range.contains(&value) {
+                true => Ok(()),
+                false => Err(OutOfRange {
+                    knob,
+                    value,
+                    least: *range.start(),
+                    most: *range.end(),
+                }),
+            };
+            match (value, knob.range()) {
+                (KnobValue::Number(number), Some(range)) => within(number, range)?,
+                (KnobValue::DeadZone(zone), Some(range)) => {
+                    within(zone.inner, range)?;
+                    // The outer edge lies outside the inner one.
+                    let least = zone.inner.next_up().max(0.05);
+                    within(zone.outer, least..=1.0)?;
+                }
+                _ => {}
+            }
+        }
+        Ok(())
+    }
+
     /// Whether it changes nothing.
     pub fn is_empty(&self) -> bool {
         *self == FeelPatch::default()
@@ -95,6 +256,16 @@ impl FeelPatch {
 }
 
 impl Feel {
+    /// The feel on a device kind where neither the game nor the player says anything.
+    pub(crate) fn usual(kind: DeviceKind) -> Feel {
+        let mut usual = Feel::default();
+        if kind == DeviceKind::Gamepad {
+            // Sticks that rest exactly in the middle are rare; a sheet may say 0.
+            usual.dead_zone.inner = LOOSE;
+        }
+        usual
+    }
+
     /// This feel with a change laid over it.
     #[must_use]
     pub fn with(self, patch: &FeelPatch) -> Feel {

@@ -2,6 +2,7 @@
 
 mod action;
 mod cell;
+mod essential;
 mod feel;
 mod ids;
 mod mistake;
@@ -18,8 +19,9 @@ use std::ops::Range;
 use std::sync::Arc;
 
 pub use action::{Action, Opposite, Timing};
-pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, Row};
-pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch};
+pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, Row, TitledRow};
+pub(crate) use essential::lacking;
+pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRange};
 pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
@@ -28,7 +30,8 @@ pub use refs::{ActionRef, RowRef, SituationRef};
 pub use shape::{Arm, Manner, Shape};
 pub use situation::{Cover, Situation};
 pub use typed::{Actions, Situations, TypedError};
-pub(crate) use works::{Works, can_work, fits, works};
+pub use works::Misfit;
+pub(crate) use works::{Works, can_work, fits_cell, works};
 
 use crate::input::{Chord, DeviceKind, Input};
 
@@ -333,6 +336,14 @@ impl Sheet {
     pub fn row_title(&self, row: Row) -> &str {
         let action = self.declared(row.action);
         row.arm.map_or(&action.title, |arm| action.arm_title(arm))
+    }
+
+    /// A row with its title.
+    pub fn titled(&self, row: Row) -> TitledRow {
+        TitledRow {
+            row,
+            title: self.row_title(row).to_owned(),
+        }
     }
 
     /// Whether two actions say that they are content to share an input.

@@ -1,7 +1,7 @@
 //! Which input can work which row, and how: the one place that knows.
 
-use super::{Arm, ColumnKind, Row, Shape};
-use crate::input::{Chord, InputShape};
+use super::{Arm, Cell, Column, ColumnKind, Row, Shape};
+use crate::input::{Chord, Input, InputShape};
 
 /// How an input works a row.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -42,45 +42,96 @@ pub(crate) fn can_work(kind: ColumnKind, arm: Option<Arm>, shape: Shape) -> bool
         .any(|&input| works(input, arm, shape).is_some())
 }
 
+/// Why a chord cannot stand in a cell.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
+pub enum Misfit {
+    /// It is for the columns of other devices.
+    #[error("`{chord}` is a {} input and cannot stand in column {column}", ColumnKind::of(chord.device_kind()))]
+    OtherColumn {
+        /// The chord.
+        chord: Chord,
+        /// The column.
+        column: Column,
+    },
+    /// Its parts are for the columns of different devices.
+    #[error(
+        "`{chord}` holds a {} input for a {} one; take all of a chord from one kind of column",
+        ColumnKind::of(part.device_kind()), ColumnKind::of(chord.input().device_kind())
+    )]
+    MixedColumns {
+        /// The chord.
+        chord: Chord,
+        /// The part that is from elsewhere.
+        part: Input,
+    },
+    /// It moves on two axes, and the row does not.
+    #[error(
+        "`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`",
+        one_way(*input)
+    )]
+    TwoAxes {
+        /// The stick or the mouse.
+        input: Input,
+    },
+    /// It is a whole axis, and the row no line.
+    #[error(
+        "`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`"
+    )]
+    WholeAxis {
+        /// The axis.
+        input: Input,
+    },
+    /// It comes in notches, and the row is pulled.
+    #[error("`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger")]
+    Notches {
+        /// The direction of the wheel.
+        input: Input,
+    },
+    /// It is one input, and the row wants all directions at once.
+    #[error(
+        "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"
+    )]
+    OneInput {
+        /// The input.
+        input: Input,
+        /// The shape of the action.
+        shape: Shape,
+    },
+}
+
 /// Whether a chord can work a row of that shape; if not, why and what to do.
-pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), String> {
+pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), Misfit> {
     let input = chord.input();
     let kind = ColumnKind::of(input.device_kind());
-    if let Some(part) = (chord.held().iter()).find(|i| ColumnKind::of(i.device_kind()) != kind) {
-        let other = ColumnKind::of(part.device_kind());
-        return Err(format!(
-            "`{chord}` holds a {other} input for a {kind} one; take all of a chord from one kind of column"
-        ));
+    let mut held = chord.held().iter().copied();
+    if let Some(part) = held.find(|i| ColumnKind::of(i.device_kind()) != kind) {
+        let chord = chord.clone();
+        return Err(Misfit::MixedColumns { chord, part });
     }
     if works(input.shape(), row.arm, shape).is_some() {
         return Ok(());
     }
     Err(match (input.shape(), row.arm) {
-        (InputShape::Plane, _) => {
-            format!(
-                "`{input}` moves on two axes and can only work a plane; use one direction of it, such as `{}`",
-                one_way(&chord.to_string())
-            )
-        }
-        (InputShape::Line, _) => {
-            format!(
-                "`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`"
-            )
-        }
-        (InputShape::Pulse, None) if shape == Shape::Pull => {
-            format!(
-                "`{input}` comes in notches and cannot work a pull; use a key, a button or a trigger"
-            )
-        }
-        _ => format!(
-            "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"
-        ),
+        (InputShape::Plane, _) => Misfit::TwoAxes { input },
+        (InputShape::Line, _) => Misfit::WholeAxis { input },
+        (InputShape::Pulse, None) if shape == Shape::Pull => Misfit::Notches { input },
+        _ => Misfit::OneInput { input, shape },
     })
 }
 
-fn one_way(plane: &str) -> String {
+/// Whether a chord can stand in a cell of an action of that shape; if not, why.
+pub(crate) fn fits_cell(chord: &Chord, cell: Cell, shape: Shape) -> Result<(), Misfit> {
+    if ColumnKind::of(chord.device_kind()) != cell.column.kind {
+        let (chord, column) = (chord.clone(), cell.column);
+        return Err(Misfit::OtherColumn { chord, column });
+    }
+    fits(chord, cell.row, shape)
+}
+
+fn one_way(plane: Input) -> String {
     match plane {
-        "mouse:move" => "wheel:up".to_owned(),
+        Input::MouseMove => "wheel:up".to_owned(),
         stick => format!("{stick}.up"),
     }
 }

@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use super::{Apart, Finding, FindingKind, same_places};
 use crate::conflict::conflicts;
 use crate::input::{Input, Modifier, Place, Platform, is_writing_place};
+use crate::law::Bound;
 use crate::layout::{Board, Layout, Level, Resolver};
-use crate::rig::Bound;
 use crate::sheet::{ActionId, Cell, ColumnKind, Sheet};
 
 /// Keys whose middles are at most this far apart lie side by side.

@@ -4,8 +4,8 @@ use std::fmt::Write as _;
 
 use crate::conflict::{Conflict, conflicts};
 use crate::input::{Chord, Input, Place, Platform};
+use crate::law::Bound;
 use crate::layout::Layout;
-use crate::rig::Bound;
 use crate::sheet::{Arm, Cell, ColumnKind, Preset, Row, Sheet};
 
 /// A preset drafted by mirroring the keyboard, to be looked through and edited.

@@ -11,12 +11,12 @@ use std::fmt::Write as _;
 pub use mirror::{Mirrored, mirror};
 pub use reach::{Playable, Reach, Stretch};
 pub use same::same_places;
-pub use self_check::SelfCheckError;
+pub use self_check::{SelfCheckError, self_check};
 
 use crate::conflict::Conflict;
 use crate::input::{Place, Platform};
+use crate::law::Bound;
 use crate::layout::{Layout, Level};
-use crate::rig::Bound;
 use crate::sheet::{Cell, Row, Sheet};
 
 /// What the bindings of a game come to on a set of layouts.

@@ -1,8 +1,8 @@
 //! What one hand can play.
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
+use crate::law::Bound;
 use crate::layout::{Board, Hand, Layout, Resolver};
-use crate::rig::Bound;
 use crate::sheet::{ActionId, Cell, ColumnKind, Manner, Row, Shape, Sheet};
 
 /// Two keys of one hand that are further apart than this take a stretch, in key widths.

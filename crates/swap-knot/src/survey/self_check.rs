@@ -32,81 +32,76 @@ impl fmt::Display for SelfCheckError {
 
 impl std::error::Error for SelfCheckError {}
 
-impl Sheet {
-    /// For a game's unit test: whether its defaults and presets keep out of each other's way on the
-    /// widely used layouts, every key is there, and every prompt fits the sheet.
-    ///
-    /// # Errors
-    /// Every problem at once.
-    ///
-    /// # Example: the whole test
-    /// ```
-    /// use swap_knot::{Actions, Sheet};
-    ///
-    /// #[derive(Clone, Copy, Actions)]
-    /// enum Do { Horn }
-    ///
-    /// # fn the_controls_are_sound() -> Result<(), Box<dyn std::error::Error>> {
-    /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
-    /// sheet.typed::<Do>()?.self_check(["{do:horn} to hoot"])?;
-    /// # Ok(())
-    /// # }
-    /// # the_controls_are_sound().unwrap();
-    /// ```
-    pub fn self_check<'t>(
-        &self,
-        prompts: impl IntoIterator<Item = &'t str>,
-    ) -> Result<(), SelfCheckError> {
-        let mut problems = Vec::new();
-        let layouts: Vec<Layout> = Layout::widely_used().collect();
-        self.check_set(None, &layouts, &mut problems);
-        for preset in self.presets() {
-            self.check_set(Some(&preset.name), &layouts, &mut problems);
-        }
-        for text in prompts {
-            if let Err(e) = Prompt::new(text, self) {
-                problems.push(format!("prompt \"{text}\": {e}"));
-            }
-        }
-        match problems.is_empty() {
-            true => Ok(()),
-            false => Err(SelfCheckError { problems }),
+/// For a game's unit test: whether its defaults and presets keep out of each other's way on the
+/// widely used layouts, every key is there, and every prompt fits the sheet.
+///
+/// # Errors
+/// Every problem at once.
+///
+/// # Example: the whole test
+/// ```
+/// use swap_knot::{Actions, Sheet, self_check};
+///
+/// #[derive(Clone, Copy, Actions)]
+/// enum Do { Horn }
+///
+/// # fn the_controls_are_sound() -> Result<(), Box<dyn std::error::Error>> {
+/// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
+/// self_check(&sheet.typed::<Do>()?, ["{do:horn} to hoot"])?;
+/// # Ok(())
+/// # }
+/// # the_controls_are_sound().unwrap();
+/// ```
+pub fn self_check<'t>(
+    sheet: &Sheet,
+    prompts: impl IntoIterator<Item = &'t str>,
+) -> Result<(), SelfCheckError> {
+    let mut problems = Vec::new();
+    let layouts: Vec<Layout> = Layout::widely_used().collect();
+    check_set(sheet, None, &layouts, &mut problems);
+    for preset in sheet.presets() {
+        check_set(sheet, Some(&preset.name), &layouts, &mut problems);
+    }
+    for text in prompts {
+        if let Err(e) = Prompt::new(text, sheet) {
+            problems.push(format!("prompt \"{text}\": {e}"));
         }
     }
+    match problems.is_empty() {
+        true => Ok(()),
+        false => Err(SelfCheckError { problems }),
+    }
+}
 
-    /// Checks the defaults with a preset over them, or the defaults alone.
-    fn check_set(&self, preset: Option<&str>, layouts: &[Layout], out: &mut Vec<String>) {
-        let mut profile = Profile::default();
-        profile.set_preset(preset);
-        let platform = Platform::current();
-        let rig = Rig::new(self, &profile, Resolver::new(&Layout::us(), platform));
-        let set = preset.map_or_else(String::new, |name| format!("preset `{name}`: "));
-        let mut add = |text: String| {
-            // What the defaults have wrong is not told again for each preset.
-            if !out.contains(&text) {
-                out.push(format!("{set}{text}"));
-            }
-        };
-        for conflict in conflicts(self, rig.bindings(), layouts, platform) {
-            if conflict.class.is_conflict() {
-                add(conflict.describe(self));
-            }
+/// Checks the defaults with a preset over them, or the defaults alone.
+fn check_set(sheet: &Sheet, preset: Option<&str>, layouts: &[Layout], out: &mut Vec<String>) {
+    let mut profile = Profile::default();
+    profile.set_preset(preset);
+    let platform = Platform::current();
+    let rig = Rig::new(sheet, &profile, Resolver::new(&Layout::us(), platform));
+    let set = preset.map_or_else(String::new, |name| format!("preset `{name}`: "));
+    let mut add = |text: String| {
+        // What the defaults have wrong is not told again for each preset.
+        if !out.contains(&text) {
+            out.push(format!("{set}{text}"));
         }
-        let survey = Survey::new(self, rig.bindings(), layouts, platform);
-        for finding in survey.findings().iter().filter(|f| f.is_problem) {
-            let told = matches!(finding.kind, super::FindingKind::Conflict(_));
-            if !told {
-                let on = finding.layouts_in_words();
-                add(format!("{} (on layouts {on})", finding.describe(self)));
-            }
+    };
+    for conflict in conflicts(sheet, rig.bindings(), layouts, platform) {
+        if conflict.class.is_conflict() {
+            add(conflict.describe(sheet));
         }
-        for note in rig.notes() {
-            if let RigNote::TooMany { cell } = note {
-                add(format!(
-                    "`{}` is one binding too many",
-                    self.row_name(cell.row)
-                ));
-            }
+    }
+    let survey = Survey::new(sheet, rig.bindings(), layouts, platform);
+    for finding in survey.findings().iter().filter(|f| f.is_problem) {
+        let told = matches!(finding.kind, super::FindingKind::Conflict(_));
+        if !told {
+            let on = finding.layouts_in_words();
+            add(format!("{} (on layouts {on})", finding.describe(sheet)));
+        }
+    }
+    for note in rig.notes() {
+        if let RigNote::TooMany { .. } = note {
+            add(note.describe(sheet));
         }
     }
 }

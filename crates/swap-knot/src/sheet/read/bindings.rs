@@ -1,12 +1,15 @@
 //! Lists of bindings, and the presets made of them.
 
+use std::collections::HashMap;
+
 use toml::Spanned;
 use toml::de::DeValue;
 
 use super::fields::{Fields, Report, no_such, wrong_type};
 use super::{check_name, titled};
 use crate::input::{Chord, Input, clash};
-use crate::sheet::works::fits;
+use crate::sheet::lacking;
+use crate::sheet::works::{fits, fits_cell};
 use crate::sheet::{Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet};
 
 /// The word for "nothing is bound here" in presets and profiles.
@@ -117,8 +120,8 @@ fn add(
             return;
         }
     };
-    if let Err(why) =
-        (fits(&chord, cells.row, cells.shape)).and_then(|()| check_reserved(&chord, cells.reserved))
+    if let Err(why) = (fits(&chord, cells.row, cells.shape).map_err(|why| why.to_string()))
+        .and_then(|()| check_reserved(&chord, cells.reserved))
     {
         report.add(at, why);
         return;
@@ -203,14 +206,43 @@ pub(super) fn presets(
             .value("bind")
             .and_then(|v| Fields::of(v, "`bind`", report));
         let cells = bind.map(|b| rows(&b, sheet, report)).unwrap_or_default();
-        out.push(Preset {
+        let preset = Preset {
             name: name.to_owned(),
             title: title.map_or_else(|| titled(name), str::to_owned),
             cells,
-        });
+        };
+        check_essential(&preset, sheet, span.start, report);
+        out.push(preset);
         fields.finish(&what, report);
     }
     out
+}
+
+/// A preset, too, leaves every essential row a binding.
+fn check_essential(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Report<'_>) {
+    let given: HashMap<Cell, bool> = preset
+        .cells
+        .iter()
+        .map(|(c, b)| (*c, b.is_some()))
+        .collect();
+    let defaults = sheet.defaults().iter().map(|b| b.cell);
+    let mut bound: Vec<Cell> = defaults.filter(|c| given.get(c) != Some(&false)).collect();
+    bound.extend(
+        given
+            .iter()
+            .filter(|(_, is_some)| **is_some)
+            .map(|(c, _)| *c),
+    );
+    bound.sort_unstable();
+    for (row, kind) in lacking(sheet, Some(preset), &bound) {
+        let (preset, row) = (&preset.name, sheet.row_name(row));
+        report.add(
+            at,
+            format!(
+                "preset `{preset}` leaves `{row}` without a {kind} binding, and it is essential; give it one"
+            ),
+        );
+    }
 }
 
 /// A table from rows to columns to chords.
@@ -271,15 +303,8 @@ fn cell_chord(
     let chord: Chord = text
         .parse()
         .map_err(|e: crate::input::InputError| (e.span().start, e.to_string()))?;
-    let kind = ColumnKind::of(chord.device_kind());
-    if kind != column.kind {
-        return Err((
-            0,
-            format!("`{chord}` is a {kind} input and cannot stand in column {column}"),
-        ));
-    }
     let action = sheet.declared(row.action);
-    fits(&chord, row, action.shape).map_err(|why| (0, why))?;
+    fits_cell(&chord, row.cell(column), action.shape).map_err(|why| (0, why.to_string()))?;
     if !action.fixed {
         check_reserved(&chord, sheet.reserved()).map_err(|why| (0, why))?;
     }

@@ -1,0 +1,133 @@
+//! A profile judged: what stands, what does not, and what is played with instead.
+
+use super::bindings::{Bound, bindings};
+use super::essential::{lacking, stand_in};
+use super::{NotInForce, Unlawful};
+use crate::layout::Resolver;
+use crate::profile::{Profile, Setting, SettingValue, bind};
+use crate::sheet::{Cell, Row, Shape, Sheet, fits_cell};
+
+/// What of a profile is in force.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Upheld {
+    /// The profile without what does not stand.
+    pub(crate) lawful: Profile,
+    /// What does not stand.
+    pub(crate) not_in_force: Vec<NotInForce>,
+    /// The bindings in force, ordered by cell.
+    pub(crate) bindings: Vec<Bound>,
+    /// Cells of essential rows whose letter no key types: the key where it usually is stands in.
+    pub(crate) stand_ins: Vec<Cell>,
+}
+
+/// Judges a profile for a sheet, on the layout in use.
+pub(crate) fn uphold(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Upheld {
+    let mut lawful = profile.clone();
+    let mut not_in_force = Vec::new();
+    for (setting, value) in profile.settings() {
+        if let Err(why) = allows(sheet, setting, value, on) {
+            lawful.put(setting.clone(), None);
+            not_in_force.push(NotInForce {
+                setting: setting.clone(),
+                value: value.clone(),
+                why,
+            });
+        }
+    }
+    let mut in_force = bindings(sheet, &lawful);
+    // What leaves an essential row without a binding gives way, one cell after the other.
+    for (row, kind) in lacking(sheet, &lawful, &in_force, on) {
+        let cells = lawful.changes(sheet).into_iter().map(|(cell, _)| cell);
+        let under = |c: &Cell| lawful.under(sheet, *c);
+        let mut own: Vec<Cell> = cells
+            .filter(|c| c.row == row && c.column.kind == kind && under(c).is_some())
+            .collect();
+        // Rather one that a key types than one for which another key has to stand in.
+        own.sort_by_key(|c| under(c).is_none_or(|chord| on.chord(chord).is_err()));
+        let Some(&cell) = own.first() else { continue };
+        let setting = bind(sheet, cell);
+        if let Some(value) = lawful.setting(&setting).cloned() {
+            lawful.put(setting.clone(), None);
+            let row = sheet.titled(row);
+            not_in_force.push(NotInForce {
+                setting,
+                value,
+                why: Unlawful::Essential { row, kind },
+            });
+        }
+        in_force = bindings(sheet, &lawful);
+    }
+    let mut stand_ins = Vec::new();
+    for (row, kind) in lacking(sheet, &lawful, &in_force, on) {
+        stand_ins.extend(stand_in(&mut in_force, row, kind));
+    }
+    Upheld {
+        lawful,
+        not_in_force,
+        bindings: in_force,
+        stand_ins,
+    }
+}
+
+/// Whether one setting may stand, whatever else is set.
+///
+/// # Errors
+/// Why it may not.
+pub(crate) fn allows(
+    sheet: &Sheet,
+    setting: &Setting,
+    value: &SettingValue,
+    on: &Resolver,
+) -> Result<(), Unlawful> {
+    match (setting, value) {
+        (_, SettingValue::Unread(value)) => Err(Unlawful::NotUnderstood(value.to_string())),
+        (Setting::Preset, SettingValue::Text(name)) => match sheet.preset(name) {
+            Some(_) => Ok(()),
+            None => Err(Unlawful::NoSuchPreset(name.clone())),
+        },
+        (Setting::Bind { row, column }, value) => {
+            let row = sheet.find_row(row).ok_or(Unlawful::NoSuchRow)?;
+            changeable(sheet, row)?;
+            let SettingValue::Chord(Some(chord)) = value else {
+                return Ok(());
+            };
+            if let Some((input, _)) = on.find_related(chord, sheet.reserved()) {
+                return Err(Unlawful::Reserved(input));
+            }
+            let shape = sheet.declared(row.action).shape;
+            Ok(fits_cell(chord, row.cell(*column), shape)?)
+        }
+        (Setting::Toggle { action }, _) => {
+            let row = action_row(sheet, action)?;
+            match sheet.declared(row.action).shape {
+                Shape::Press => Ok(()),
+                _ => Err(Unlawful::NoToggle(sheet.titled(row))),
+            }
+        }
+        (
+            Setting::Feel {
+                action: Some(action),
+                ..
+            },
+            _,
+        ) => action_row(sheet, action).map(drop),
+        _ => Ok(()),
+    }
+}
+
+/// The row of an action that the player may change.
+fn action_row(sheet: &Sheet, action: &str) -> Result<Row, Unlawful> {
+    let row = sheet.find(action).map(Row::of).ok_or(Unlawful::NoSuchRow)?;
+    changeable(sheet, row).map(|()| row)
+}
+
+/// The row is there, live, and the player's to change.
+fn changeable(sheet: &Sheet, row: Row) -> Result<(), Unlawful> {
+    let action = sheet.declared(row.action);
+    match (sheet.has_row(row), action.off, action.fixed) {
+        (false, _, _) => Err(Unlawful::NoSuchRow),
+        (_, true, _) => Err(Unlawful::Off(sheet.titled(row))),
+        (_, _, true) => Err(Unlawful::Fixed(sheet.titled(row))),
+        _ => Ok(()),
+    }
+}

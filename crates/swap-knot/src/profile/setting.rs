@@ -1,0 +1,212 @@
+//! What a profile can set, one thing at a time: the unit in which it is merged, carried over,
+//! judged by the law, undone and written.
+
+use std::collections::BTreeSet;
+use std::fmt;
+
+use crate::input::{Chord, DeviceKind};
+use crate::sheet::{Column, Knob, KnobValue};
+
+/// One thing that a player can set.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Setting {
+    /// What the player called the profile.
+    Title,
+    /// The preset that the player chose.
+    Preset,
+    /// The layout that the player chose.
+    Layout,
+    /// One number of the feel of a device kind, for one action or for all.
+    Feel {
+        /// The action by name; none for all of them.
+        action: Option<String>,
+        /// On which devices.
+        kind: DeviceKind,
+        /// Which number.
+        knob: Knob,
+    },
+    /// Whether a press toggles.
+    Toggle {
+        /// The action by name.
+        action: String,
+    },
+    /// What stands in a cell.
+    Bind {
+        /// The action, or one arm of it, by name: `walk.up`.
+        row: String,
+        /// The column.
+        column: Column,
+    },
+    /// Something that this version does not understand, by where it stands in the file.
+    Unread {
+        /// Its keys, outermost first.
+        path: Vec<String>,
+    },
+}
+
+/// What a [`Setting`] is set to.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum SettingValue {
+    /// A title, or the name of a preset or layout.
+    Text(String),
+    /// A chord, or none for unbound.
+    Chord(Option<Chord>),
+    /// Unbound for as long as the game's own binding there is this one: it came with a new version
+    /// and gave way to a choice of the player's.
+    GaveWay(Chord),
+    /// One number of a feel.
+    Knob(KnobValue),
+    /// Yes or no.
+    Flag(bool),
+    /// What this version does not understand, to be written back.
+    Unread(Unread),
+}
+
+/// A value of a file that this version does not understand, kept to be written back.
+#[derive(Clone, Debug)]
+pub struct Unread(pub(super) toml::Value);
+
+impl PartialEq for Unread {
+    /// By its text, in which even what is no number is the same as itself.
+    fn eq(&self, other: &Self) -> bool {
+        self.0 == other.0 || self.0.to_string() == other.0.to_string()
+    }
+}
+
+impl Setting {
+    /// Where it stands in a profile's file, outermost key first.
+    pub fn path(&self) -> Vec<String> {
+        let words = |words: &[&str]| words.iter().map(|w| (*w).to_owned()).collect();
+        match self {
+            Setting::Title => words(&["title"]),
+            Setting::Preset => words(&["preset"]),
+            Setting::Layout => words(&["layout"]),
+            Setting::Feel { action, kind, knob } => match action {
+                Some(action) => words(&["action-feel", action, kind.word(), knob.word()]),
+                None => words(&["feel", kind.word(), knob.word()]),
+            },
+            Setting::Toggle { action } => words(&["toggle", action]),
+            Setting::Bind { row, column } => words(&["bind", row, &column.to_string()]),
+            Setting::Unread { path } => path.clone(),
+        }
+    }
+
+    /// The setting that stands at a place of a profile's file, if this version knows one there.
+    pub(super) fn at(path: &[&str]) -> Option<Setting> {
+        let knob = |action: Option<&str>, kind: &str, knob: &str| {
+            let action = action.map(str::to_owned);
+            let kind = DeviceKind::from_word(kind)?;
+            let knob = Knob::ALL.into_iter().find(|k| k.word() == knob)?;
+            Some(Setting::Feel { action, kind, knob })
+        };
+        match *path {
+            ["title"] => Some(Setting::Title),
+            ["preset"] => Some(Setting::Preset),
+            ["layout"] => Some(Setting::Layout),
+            ["feel", kind, word] => knob(None, kind, word),
+            ["action-feel", action, kind, word] => knob(Some(action), kind, word),
+            ["toggle", action] => Some(Setting::Toggle {
+                action: action.to_owned(),
+            }),
+            ["bind", row, column] => Some(Setting::Bind {
+                row: row.to_owned(),
+                column: column.parse().ok()?,
+            }),
+            _ => None,
+        }
+    }
+
+    /// The action that it is about, by name.
+    pub fn action(&self) -> Option<&str> {
+        match self {
+            Setting::Feel { action, .. } => action.as_deref(),
+            Setting::Toggle { action } => Some(action),
+            Setting::Bind { row, .. } => row.split('.').next(),
+            Setting::Title | Setting::Preset | Setting::Layout | Setting::Unread { .. } => None,
+        }
+    }
+
+    /// The same of an action of another name.
+    pub(super) fn of_action(&self, name: &str) -> Setting {
+        let mut out = self.clone();
+        match &mut out {
+            Setting::Feel { action, .. } => *action = Some(name.to_owned()),
+            Setting::Toggle { action } => name.clone_into(action),
+            Setting::Bind { row, .. } => {
+                let arm = row.split_once('.').map(|(_, arm)| format!(".{arm}"));
+                *row = format!("{name}{}", arm.unwrap_or_default());
+            }
+            Setting::Title | Setting::Preset | Setting::Layout | Setting::Unread { .. } => {}
+        }
+        out
+    }
+}
+
+/// Which places of a file are taken.
+#[derive(Debug, Default)]
+pub(super) struct Paths(BTreeSet<Vec<String>>);
+
+impl Paths {
+    pub(super) fn of(profile: &super::Profile) -> Paths {
+        Paths(profile.settings.keys().map(Setting::path).collect())
+    }
+
+    pub(super) fn take(&mut self, path: Vec<String>) {
+        self.0.insert(path);
+    }
+
+    /// Whether something stands at a place, around it or inside it.
+    pub(super) fn block(&self, path: &[String]) -> bool {
+        let around = (1..path.len()).any(|len| self.0.contains(&path[..len]));
+        let next = self.0.range(path.to_vec()..).next();
+        around || next.is_some_and(|other| other.starts_with(path))
+    }
+}
+
+impl fmt::Display for Setting {
+    /// As a player's log tells of it: `walk.up keyboard-1`, `sensitivity of fine on gamepad`.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Setting::Title => f.write_str("title"),
+            Setting::Preset => f.write_str("preset"),
+            Setting::Layout => f.write_str("layout"),
+            Setting::Feel { action, kind, knob } => {
+                f.write_str(knob.word())?;
+                if let Some(action) = action {
+                    write!(f, " of {action}")?;
+                }
+                write!(f, " on {kind}")
+            }
+            Setting::Toggle { action } => write!(f, "toggle of {action}"),
+            Setting::Bind { row, column } => write!(f, "{row} {column}"),
+            Setting::Unread { path } => f.write_str(&path.join(".")),
+        }
+    }
+}
+
+impl fmt::Display for SettingValue {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            SettingValue::Text(text) => f.write_str(text),
+            SettingValue::Chord(Some(chord)) => write!(f, "{chord}"),
+            SettingValue::Chord(None) | SettingValue::GaveWay(_) => f.write_str("unbound"),
+            SettingValue::Knob(value) => write!(f, "{value}"),
+            SettingValue::Flag(flag) => write!(f, "{flag}"),
+            SettingValue::Unread(value) => write!(f, "{value}"),
+        }
+    }
+}
+
+impl fmt::Display for Unread {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        // A hostile value may be long; a log wants to know which it is.
+        const MOST: usize = 60;
+        let text = self.0.to_string();
+        match text.char_indices().nth(MOST) {
+            Some((at, _)) => write!(f, "{}…", &text[..at]),
+            None => f.write_str(&text),
+        }
+    }
+}
