@@ -6,7 +6,7 @@ use std::path::PathBuf;
 
 use clap::Subcommand;
 use serde_json::json;
-use swap_knot::{Locker, Profile, Slug};
+use swap_knot::{LoadNote, Locker, Profile, Slug};
 
 use crate::table::{GOOD, QUIET, columns, styled};
 use crate::{CLEAN, Done, files};
@@ -78,12 +78,12 @@ pub(crate) fn run(args: &Args) -> Done {
         What::List => return list(&locker, args.json),
         What::Copy { from, title } => {
             let to = Slug::from_title(title);
-            locker.copy(from, &to, title)?;
+            tell(&locker.copy(from, &to, title)?);
             format!("copied {from} to {to}")
         }
         What::Rename { from, title } => {
             let to = Slug::from_title(title);
-            locker.rename(from, &to, title)?;
+            tell(&locker.rename(from, &to, title)?);
             format!("renamed {from} to {to}")
         }
         What::Delete { name } => {
@@ -99,9 +99,10 @@ pub(crate) fn run(args: &Args) -> Done {
             format!("the game starts with {name}")
         }
         What::Export { name } => {
-            std::io::stdout()
-                .lock()
-                .write_all(locker.export(name)?.as_bytes())?;
+            let exported = locker.export(name)?;
+            tell(&exported.notes);
+            let mut out = std::io::stdout().lock();
+            out.write_all(exported.text.as_bytes())?;
             return Ok(CLEAN);
         }
         What::Import { file } => {
@@ -120,31 +121,35 @@ pub(crate) fn run(args: &Args) -> Done {
     Ok(CLEAN)
 }
 
+fn tell(notes: &[LoadNote]) {
+    for note in notes {
+        anstream::eprintln!("note: {note}");
+    }
+}
+
 fn list(locker: &Locker, as_json: bool) -> Result<u8, Box<dyn Error>> {
-    let active = locker.active();
+    let active = locker.active()?;
     let mut out = anstream::stdout().lock();
     let mut rows = vec![["", "name", "title", "changes"].map(str::to_owned).to_vec()];
     let mut all = Vec::new();
     for name in locker.names()? {
         let loaded = locker.load(&name);
-        for note in &loaded.notes {
-            anstream::eprintln!("note: {note}");
-        }
-        let profile = loaded.profile;
-        let changes = profile.row_names().count();
+        tell(&loaded.notes);
         let is_active = active.as_ref() == Some(&name);
-        all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed_rows": changes, "active": is_active }));
         let mark = if is_active { "*" } else { "" };
-        let words = format!(
-            "{changes} action{} changed",
-            if changes == 1 { "" } else { "s" }
-        );
-        rows.push(vec![
-            mark.to_owned(),
-            name.to_string(),
-            profile.title().to_owned(),
-            words,
-        ]);
+        let (title, words);
+        if loaded.is_missing() {
+            all.push(json!({ "name": name.as_str(), "active": is_active, "unreadable": true }));
+            (title, words) = (String::new(), "cannot be read".to_owned());
+        } else {
+            let profile = &loaded.profile;
+            let changes = profile.row_names().count();
+            all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed_rows": changes, "active": is_active }));
+            let s = if changes == 1 { "" } else { "s" };
+            title = profile.title().to_owned();
+            words = format!("{changes} action{s} changed");
+        }
+        rows.push(vec![mark.to_owned(), name.to_string(), title, words]);
     }
     if as_json {
         writeln!(out, "{:#}", json!({ "profiles": all }))?;

@@ -138,7 +138,8 @@ pub use draft::{
 
 // Keep.
 pub use locker::{
-    Folder, ImportError, LoadNote, Loaded, Locker, LockerError, Memory, Slug, SlugError, Store,
+    Exported, Folder, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Memory,
+    Saved, Slug, SlugError, Store, Unreadable,
 };
 pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
 

@@ -172,18 +172,16 @@ fn damaged_files_are_set_aside_and_the_last_good_one_used() {
             profile(0).changes(&sheet),
             "{what}"
         );
-        let [
-            LoadNote::Damaged {
-                aside: Some(aside), ..
-            },
-            LoadNote::LastGood { .. },
-        ] = &loaded.notes[..]
+        let [LoadNote::CannotRead { why, .. }, LoadNote::LastGood { .. }] = &loaded.notes[..]
         else {
             panic!("{what}: {:?}", loaded.notes);
         };
-        assert_eq!(fs::read(aside).unwrap(), bytes, "nothing is overwritten");
-        // The next save works, and the copy is still the good one.
+        assert!(why.is_damaged(), "{what}: {why}");
+        assert_eq!(fs::read(folder.path().join("ada.toml")).unwrap(), bytes);
+        // The next save works, sets it aside, and the copy is still the good one.
         locker.save(&name, &profile(2), &sheet).unwrap();
+        let aside = fs::read(folder.path().join("ada.damaged-1")).unwrap();
+        assert_eq!(aside, bytes, "nothing is overwritten");
         assert!(locker.load(&name).notes.is_empty());
     }
 }

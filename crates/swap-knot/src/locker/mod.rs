@@ -1,23 +1,27 @@
 //! The files of a game's profiles, kept so that nothing is lost.
 //!
 //! Saving keeps the last good file beside the new one and replaces whole files only; at no moment
-//! is there no readable profile. A damaged file is set aside under another name, never overwritten.
+//! is there no readable profile. What cannot be read is left where it is, and never taken for empty:
+//! only saving over it sets a damaged file aside, under another name. An operation that writes holds
+//! the lock from its first reading to its last writing.
 
 mod manage;
 mod report;
 mod slug;
 mod store;
 
+use std::any::Any;
 use std::io;
 use std::path::PathBuf;
 use std::sync::Arc;
 
-pub use manage::ImportError;
-pub use report::{LoadNote, Loaded, LockerError};
+pub use report::{
+    Exported, ImportError, LoadNote, Loaded, LockerError, LockerErrorKind, Saved, Unreadable,
+};
 pub use slug::{Slug, SlugError};
 pub use store::{Folder, Memory, Store};
 
-use crate::profile::Profile;
+use crate::profile::{Newer, Profile};
 use crate::sheet::Sheet;
 
 /// The ending of a profile's file.
@@ -58,7 +62,11 @@ impl Locker {
         let folder = folder.into();
         match Folder::open(&folder) {
             Ok(store) => Ok(Locker::in_store(store)),
-            Err(e) => Err(LockerError::new("make the folder", folder, e)),
+            Err(e) => Err(LockerError::new(
+                "make the folder",
+                folder,
+                LockerErrorKind::Disk(e),
+            )),
         }
     }
 
@@ -69,149 +77,216 @@ impl Locker {
         }
     }
 
-    /// The names of the profiles that are there, in order.
+    /// The names of the profiles that are there, in order: also of those of which only a good copy
+    /// is left, or that cannot be read. Listing changes nothing.
     ///
     /// # Errors
     /// When the files cannot be listed.
     pub fn names(&self) -> Result<Vec<Slug>, LockerError> {
-        self.names_ending(ENDING)
-    }
-
-    /// The names of the files with an ending.
-    fn names_ending(&self, ending: &str) -> Result<Vec<Slug>, LockerError> {
-        let files = self
-            .store
-            .list()
-            .map_err(|e| self.error("list the files of", "", e))?;
-        let name = |file: &String| file.strip_suffix(ending)?.strip_suffix('.')?.parse().ok();
-        let mut names: Vec<Slug> = files.iter().filter_map(name).collect();
+        let mut names = Vec::new();
+        for file in self.files()? {
+            let name = (file.strip_suffix(ENDING)).or_else(|| file.strip_suffix(LAST_GOOD));
+            names.extend(name.and_then(|n| n.strip_suffix('.')?.parse::<Slug>().ok()));
+        }
         names.sort_unstable();
+        names.dedup();
         Ok(names)
     }
 
+    fn files(&self) -> Result<Vec<String>, LockerError> {
+        let listed = self.store.list();
+        listed.map_err(|e| self.disk("list the files of", "", e))
+    }
+
     /// Loads a profile. There is always one to play with: the saved one, else the last good copy,
-    /// else one without changes; what went wrong is reported.
+    /// else one without changes; what went wrong is reported, and no file is changed.
     pub fn load(&self, name: &Slug) -> Loaded {
-        let mut notes = Vec::new();
-        let file = file(name, ENDING);
-        match self.read_profile(&file) {
-            Ok(Some(profile)) => return Loaded { profile, notes },
-            Ok(None) => {}
-            Err(Unreadable::Sound(why)) => notes.push(LoadNote::CannotRead {
-                path: self.store.name_of(&file),
-                why,
-            }),
-            Err(Unreadable::Damaged(why)) => {
-                let aside = self.set_aside(name);
-                notes.push(LoadNote::Damaged {
-                    path: self.store.name_of(&file),
-                    why,
-                    aside,
-                });
-            }
-        }
-        let copy = self::file(name, LAST_GOOD);
-        match self.read_profile(&copy) {
-            Ok(Some(profile)) => {
-                notes.push(LoadNote::LastGood {
-                    path: self.store.name_of(&copy),
-                });
-                Loaded { profile, notes }
-            }
-            _ => Loaded {
+        match self.read_best(name, |_| true) {
+            Ok(Some((profile, notes))) => Loaded { profile, notes },
+            Ok(None) => Loaded {
                 profile: Profile::new(name.as_str()),
-                notes,
+                notes: Vec::new(),
+            },
+            Err(why) => Loaded {
+                profile: Profile::new(name.as_str()),
+                notes: vec![self.cannot_read(name, why)],
             },
         }
     }
 
-    /// Saves a profile, stamped with the game and version of its sheet.
+    /// Saves a profile over whatever is there, stamped with the game and version of its sheet.
+    ///
+    /// Where another program may write as well (a synced folder, a second copy of the game),
+    /// [`Locker::save_over`] brings the two together.
     ///
     /// # Errors
-    /// When a file cannot be written; what was saved before is still there then. Another program
-    /// that is saving into the same folder is waited for.
+    /// When a file cannot be written, or what is there is newer or cannot be read just now; what was
+    /// saved before is still there then.
     pub fn save(&self, name: &Slug, profile: &Profile, sheet: &Sheet) -> Result<(), LockerError> {
-        let mut stamped = profile.clone();
-        stamped.stamp(sheet);
         let _lock = self.lock()?;
-        self.write(name, &stamped)
+        self.write("save", name, &stamped(profile, sheet))
+    }
+
+    /// Saves a profile that was read as `base`. Where the file was changed elsewhere since then, the
+    /// two are merged setting by setting; where both changed the same, this one wins, and that is
+    /// told.
+    ///
+    /// A locker is cheap to clone and can be sent to another thread: whatever the store takes its
+    /// time for, no tick of a seat waits for it.
+    ///
+    /// # Errors
+    /// As [`Locker::save`].
+    pub fn save_over(
+        &self,
+        name: &Slug,
+        base: &Profile,
+        profile: &Profile,
+        sheet: &Sheet,
+    ) -> Result<Saved, LockerError> {
+        let _lock = self.lock()?;
+        let there = self.read_profile(&file(name, ENDING)).ok().flatten();
+        let ours = stamped(profile, sheet);
+        // The stamp is no change of anybody's.
+        let (same, theirs) = match &there {
+            Some((theirs, _)) => (stamped(theirs, sheet) == stamped(base, sheet), theirs),
+            None => (true, base),
+        };
+        let (merged, overruled) = match same {
+            true => (ours, Vec::new()),
+            false => ours.merged(base, theirs, Newer::Ours),
+        };
+        self.write("save", name, &merged)?;
+        Ok(Saved {
+            profile: merged,
+            changed_elsewhere: !same,
+            overruled,
+        })
     }
 
     /// Writes a profile over the one there, whose good copy is kept. The caller holds the lock.
-    fn write(&self, name: &Slug, profile: &Profile) -> Result<(), LockerError> {
+    fn write(
+        &self,
+        doing: &'static str,
+        name: &Slug,
+        profile: &Profile,
+    ) -> Result<(), LockerError> {
         let file = file(name, ENDING);
+        let text = profile.to_toml();
+        let bytes = text.len();
+        if bytes > Profile::MAX_BYTES {
+            // It could not be read again.
+            return Err(self.error(doing, &file, LockerErrorKind::TooLarge { bytes }));
+        }
         match self.read_profile(&file) {
             // The copy first: from here on there is a good file whatever happens to the other.
-            Ok(Some(_)) => {
-                let copy = self::file(name, LAST_GOOD);
-                let bytes = self.store.read(&file, Profile::MAX_BYTES);
-                let bytes = bytes.map_err(|e| self.error("read", &file, e))?;
-                self.replace(&copy, &bytes)?;
-            }
+            Ok(Some((_, bytes))) => self.replace(&self::file(name, LAST_GOOD), &bytes)?,
             Ok(None) => {
-                if self.names()?.len() >= Self::MAX_PROFILES {
-                    return Err(LockerError::full(self.store.name_of("")));
+                let names = self.names()?;
+                if names.len() >= Self::MAX_PROFILES && !names.contains(name) {
+                    return Err(self.error(doing, "", LockerErrorKind::Full));
                 }
             }
-            Err(Unreadable::Damaged(_)) => drop(self.set_aside(name)),
-            Err(Unreadable::Sound(why)) => {
-                return Err(self.error("replace", &file, io::Error::other(why)));
-            }
+            Err(why) if why.is_damaged() => self.set_aside(name)?,
+            Err(why) => return Err(self.error(doing, &file, LockerErrorKind::CannotRead(why))),
         }
-        self.replace(&file, profile.to_toml().as_bytes())
+        self.replace(&file, text.as_bytes())
     }
 
-    /// Renames a damaged file so that it is kept; answers its new name, if that could be done.
-    fn set_aside(&self, name: &Slug) -> Option<PathBuf> {
-        let taken = self.store.list().ok()?;
+    /// Renames a damaged file so that it is kept. The caller holds the lock.
+    fn set_aside(&self, name: &Slug) -> Result<(), LockerError> {
+        let taken = self.files()?;
+        let damaged = file(name, ENDING);
         let free = (1..=MAX_SET_ASIDE)
             .map(|n| file(name, &format!("damaged-{n}")))
-            .find(|f| !taken.contains(f))?;
-        self.store.rename(&file(name, ENDING), &free).ok()?;
-        Some(self.store.name_of(&free))
+            .find(|f| !taken.contains(f));
+        let Some(free) = free else {
+            return Err(self.error("set aside", &damaged, LockerErrorKind::TooManyDamaged));
+        };
+        let done = self.store.rename(&damaged, &free);
+        done.map_err(|e| self.disk("set aside", &damaged, e))
     }
 
-    /// The profile in a file; `None` when there is no file.
-    fn read_profile(&self, file: &str) -> Result<Option<Profile>, Unreadable> {
+    /// The best there is of a profile: its file, else the last good copy with a note why, where that
+    /// may stand in; none where there is neither.
+    fn read_best(
+        &self,
+        name: &Slug,
+        may_stand_in: impl Fn(&Unreadable) -> bool,
+    ) -> Result<Option<(Profile, Vec<LoadNote>)>, Unreadable> {
+        let why = match self.read_profile(&file(name, ENDING)) {
+            Ok(Some((profile, _))) => return Ok(Some((profile, Vec::new()))),
+            Ok(None) => None,
+            Err(why) if !may_stand_in(&why) => return Err(why),
+            Err(why) => Some(why),
+        };
+        let copy = file(name, LAST_GOOD);
+        match (self.read_profile(&copy), why) {
+            (Ok(Some((profile, _))), why) => {
+                let mut notes = Vec::new();
+                notes.extend(why.map(|why| self.cannot_read(name, why)));
+                let path = self.store.name_of(&copy);
+                notes.push(LoadNote::LastGood { path });
+                Ok(Some((profile, notes)))
+            }
+            (_, Some(why)) | (Err(why), None) => Err(why),
+            (Ok(None), None) => Ok(None),
+        }
+    }
+
+    fn cannot_read(&self, name: &Slug, why: Unreadable) -> LoadNote {
+        let path = self.store.name_of(&file(name, ENDING));
+        LoadNote::CannotRead { path, why }
+    }
+
+    /// The profile in a file, and its bytes; `None` when there is no file.
+    fn read_profile(&self, file: &str) -> Result<Option<(Profile, Vec<u8>)>, Unreadable> {
         let bytes = match self.store.read(file, Profile::MAX_BYTES) {
             Ok(bytes) => bytes,
             Err(e) if e.kind() == io::ErrorKind::NotFound => return Ok(None),
             Err(e) if e.kind() == io::ErrorKind::InvalidData => {
-                return Err(Unreadable::Damaged(e.to_string()));
+                return Err(Unreadable::NoFile(e.to_string()));
             }
-            Err(e) => return Err(Unreadable::Sound(e.to_string())),
+            Err(e) => {
+                let (kind, said) = (e.kind(), e.to_string());
+                return Err(Unreadable::Disk { kind, said });
+            }
         };
-        let text = String::from_utf8(bytes).map_err(|e| {
-            let at = e.utf8_error().valid_up_to();
-            Unreadable::Damaged(format!("not text: byte {at} is no UTF-8"))
+        let text = std::str::from_utf8(&bytes).map_err(|e| {
+            let at = e.valid_up_to();
+            Unreadable::NoText { at }
         })?;
-        match Profile::from_toml(&text) {
-            Ok(profile) => Ok(Some(profile)),
-            Err(e) if e.is_newer() => Err(Unreadable::Sound(e.to_string())),
-            Err(e) => Err(Unreadable::Damaged(e.to_string())),
+        match Profile::from_toml(text) {
+            Ok(profile) => Ok(Some((profile, bytes))),
+            Err(e) if e.is_newer() => Err(Unreadable::Newer(e)),
+            Err(e) => Err(Unreadable::NoProfile(e)),
         }
     }
 
-    fn lock(&self) -> Result<Box<dyn std::any::Any>, LockerError> {
-        self.store.lock().map_err(|e| self.error("lock", "", e))
+    fn lock(&self) -> Result<Box<dyn Any>, LockerError> {
+        self.store.lock().map_err(|e| match e.kind() {
+            io::ErrorKind::WouldBlock => self.error("lock", "", LockerErrorKind::InUse),
+            _ => self.disk("lock", "", e),
+        })
     }
 
     fn replace(&self, file: &str, bytes: &[u8]) -> Result<(), LockerError> {
         let done = self.store.replace(file, bytes);
-        done.map_err(|e| self.error("write", file, e))
+        done.map_err(|e| self.disk("write", file, e))
     }
 
-    fn error(&self, doing: &'static str, file: &str, source: io::Error) -> LockerError {
-        LockerError::new(doing, self.store.name_of(file), source)
+    fn disk(&self, doing: &'static str, file: &str, e: io::Error) -> LockerError {
+        self.error(doing, file, LockerErrorKind::Disk(e))
+    }
+
+    fn error(&self, doing: &'static str, file: &str, kind: LockerErrorKind) -> LockerError {
+        LockerError::new(doing, self.store.name_of(file), kind)
     }
 }
 
-/// Why a file gave no profile.
-enum Unreadable {
-    /// The file itself may be fine: it cannot be read just now, or is of a newer version.
-    Sound(String),
-    /// The file is no profile.
-    Damaged(String),
+fn stamped(profile: &Profile, sheet: &Sheet) -> Profile {
+    let mut stamped = profile.clone();
+    stamped.stamp(sheet);
+    stamped
 }
 
 fn file(name: &Slug, ending: &str) -> String {

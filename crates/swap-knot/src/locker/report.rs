@@ -4,7 +4,8 @@ use std::fmt;
 use std::io;
 use std::path::{Path, PathBuf};
 
-use crate::profile::Profile;
+use super::Slug;
+use crate::profile::{Overruled, Profile, ProfileError};
 
 /// A profile to play with, and what went wrong on the way to it.
 #[derive(Clone, Debug)]
@@ -16,25 +17,49 @@ pub struct Loaded {
     pub notes: Vec<LoadNote>,
 }
 
-/// Something that went wrong while loading.
+impl Loaded {
+    /// Whether there is a file of that profile that could not be read, and no good copy of it: what
+    /// is played with is not what the player has.
+    pub fn is_missing(&self) -> bool {
+        let unreadable = |n: &LoadNote| matches!(n, LoadNote::CannotRead { .. });
+        let good = |n: &LoadNote| matches!(n, LoadNote::LastGood { .. });
+        self.notes.iter().any(unreadable) && !self.notes.iter().any(good)
+    }
+}
+
+/// A profile that was saved, and what of it another writer had a say in.
+#[derive(Clone, Debug)]
+#[non_exhaustive]
+#[must_use = "what changed underneath wants to be told"]
+pub struct Saved {
+    /// What is kept now: the profile that was given, merged with what had changed underneath.
+    pub profile: Profile,
+    /// Whether the file was changed elsewhere since it was read.
+    pub changed_elsewhere: bool,
+    /// What both changed: the side that is saved now wins.
+    pub overruled: Vec<Overruled>,
+}
+
+/// A profile as text, to give to a friend.
+#[derive(Clone, Debug)]
+#[non_exhaustive]
+pub struct Exported {
+    /// The text of its file.
+    pub text: String,
+    /// What the player should be told; empty when all is well.
+    pub notes: Vec<LoadNote>,
+}
+
+/// Something that went wrong while loading. The files stay as they are.
 #[derive(Clone, Debug, PartialEq, Eq)]
 #[non_exhaustive]
 pub enum LoadNote {
-    /// The file is damaged and was set aside.
-    Damaged {
-        /// The file.
-        path: PathBuf,
-        /// What is wrong with it.
-        why: String,
-        /// Where it is now, if it could be moved.
-        aside: Option<PathBuf>,
-    },
-    /// The file could not be read, and was left alone.
+    /// The file could not be read, and was left where it is.
     CannotRead {
         /// The file.
         path: PathBuf,
         /// Why.
-        why: String,
+        why: Unreadable,
     },
     /// The last good copy is used.
     LastGood {
@@ -43,18 +68,50 @@ pub enum LoadNote {
     },
 }
 
+/// Why a file gave no profile.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
+pub enum Unreadable {
+    /// Its text is no profile.
+    #[error("it is damaged: {0}")]
+    NoProfile(ProfileError),
+    /// It is no text.
+    #[error("it is damaged: byte {at} is no UTF-8")]
+    NoText {
+        /// The first byte that is not.
+        at: usize,
+    },
+    /// It is too large, or no file at all.
+    #[error("it is damaged: {0}")]
+    NoFile(String),
+    /// A newer version of the game wrote it.
+    #[error("{0}")]
+    Newer(ProfileError),
+    /// It cannot be read just now.
+    #[error("{said}")]
+    Disk {
+        /// What kind of failure it was.
+        kind: io::ErrorKind,
+        /// What the system says.
+        said: String,
+    },
+}
+
+impl Unreadable {
+    /// Whether the file itself is broken, rather than newer or out of reach.
+    pub const fn is_damaged(&self) -> bool {
+        match self {
+            Unreadable::NoProfile(_) | Unreadable::NoText { .. } | Unreadable::NoFile(_) => true,
+            Unreadable::Newer(_) | Unreadable::Disk { .. } => false,
+        }
+    }
+}
+
 impl fmt::Display for LoadNote {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            LoadNote::Damaged { path, why, aside } => {
-                write!(f, "{} is damaged ({why})", path.display())?;
-                match aside {
-                    Some(aside) => write!(f, "; it was set aside as {}", aside.display()),
-                    None => f.write_str("; it could not be set aside and was left alone"),
-                }
-            }
             LoadNote::CannotRead { path, why } => {
-                write!(f, "{} cannot be read ({why})", path.display())
+                write!(f, "{} cannot be used: {why}", path.display())
             }
             LoadNote::LastGood { path } => {
                 write!(f, "the last good copy is used, {}", path.display())
@@ -63,29 +120,82 @@ impl fmt::Display for LoadNote {
     }
 }
 
-/// Why the locker could not do something: what, with which file, and the system's reason.
+/// Why the locker could not do something: what, with which file, and the reason.
 #[derive(Debug)]
 pub struct LockerError {
+    kind: LockerErrorKind,
     doing: &'static str,
     path: PathBuf,
-    source: io::Error,
+}
+
+/// The reason of a [`LockerError`].
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum LockerErrorKind {
+    /// There is no profile of that name.
+    #[error("there is no such profile; {}", in_words(there))]
+    NoSuchProfile {
+        /// Those that there are.
+        there: Vec<Slug>,
+    },
+    /// There is a profile of that name already.
+    #[error("there is a profile of that name already; choose another name")]
+    NameTaken,
+    /// There are as many profiles as there can be.
+    #[error(
+        "there are {} profiles, the most there can be; delete one first",
+        super::Locker::MAX_PROFILES
+    )]
+    Full,
+    /// There are as many damaged files of that profile as are kept.
+    #[error(
+        "{} damaged files of it are kept already; remove some of them",
+        super::MAX_SET_ASIDE
+    )]
+    TooManyDamaged,
+    /// Another program is working in the same place.
+    #[error("another program is saving there; try again")]
+    InUse,
+    /// The file cannot be used, and is left as it is.
+    #[error("{0}")]
+    CannotRead(Unreadable),
+    /// Written down it would be larger than a profile can be.
+    #[error(
+        "it would have {bytes} bytes, and a profile has at most {}",
+        Profile::MAX_BYTES
+    )]
+    TooLarge {
+        /// How large.
+        bytes: usize,
+    },
+    /// The store could not do it.
+    #[error("{0}")]
+    Disk(#[source] io::Error),
+}
+
+fn in_words(there: &[Slug]) -> String {
+    match there {
+        [] => "there is none yet".to_owned(),
+        names => {
+            let names: Vec<&str> = names.iter().map(Slug::as_str).collect();
+            format!("there are {}", names.join(", "))
+        }
+    }
 }
 
 impl LockerError {
-    pub(super) fn new(doing: &'static str, path: PathBuf, source: io::Error) -> Self {
-        LockerError {
-            doing,
-            path,
-            source,
-        }
+    pub(super) fn new(doing: &'static str, path: PathBuf, kind: LockerErrorKind) -> Self {
+        LockerError { kind, doing, path }
     }
 
-    pub(super) fn full(folder: PathBuf) -> Self {
-        let why = format!(
-            "the folder holds {} profiles, the most there can be; delete one first",
-            super::Locker::MAX_PROFILES
-        );
-        Self::new("add a profile to", folder, io::Error::other(why))
+    /// The reason.
+    pub fn kind(&self) -> &LockerErrorKind {
+        &self.kind
+    }
+
+    /// Whether a newer version of the game wrote the file.
+    pub fn is_newer(&self) -> bool {
+        matches!(self.kind, LockerErrorKind::CannotRead(Unreadable::Newer(_)))
     }
 
     /// The file or folder it is about.
@@ -96,18 +206,28 @@ impl LockerError {
 
 impl fmt::Display for LockerError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(
-            f,
-            "cannot {} {}: {}",
-            self.doing,
-            self.path.display(),
-            self.source
-        )
+        let LockerError { kind, doing, path } = self;
+        write!(f, "cannot {doing} {}: {kind}", path.display())
     }
 }
 
 impl std::error::Error for LockerError {
     fn source(&self) -> Option<&(dyn std::error::Error + 'static)> {
-        Some(&self.source)
+        match &self.kind {
+            LockerErrorKind::Disk(source) => Some(source),
+            _ => None,
+        }
     }
+}
+
+/// Why a profile could not be taken in.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum ImportError {
+    /// The text is no profile.
+    #[error("it is no profile that this game can read: {0}")]
+    Profile(#[from] ProfileError),
+    /// It could not be kept.
+    #[error(transparent)]
+    Locker(#[from] LockerError),
 }

@@ -3,10 +3,12 @@
 use std::any::Any;
 use std::collections::BTreeMap;
 use std::fmt;
-use std::fs::{self, File, OpenOptions};
+use std::fs::{self, File, OpenOptions, TryLockError};
 use std::io::{self, Read as _, Write as _};
 use std::path::{Path, PathBuf};
-use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+use std::time::Duration;
 
 /// Where the files of a [`Locker`](crate::Locker) are kept.
 ///
@@ -48,7 +50,7 @@ pub trait Store: fmt::Debug + Send + Sync {
     /// Keeps other writers out until what it answers is dropped.
     ///
     /// # Errors
-    /// When it could not be done.
+    /// [`io::ErrorKind::WouldBlock`] when another one holds it; others as they come.
     fn lock(&self) -> io::Result<Box<dyn Any>>;
 
     /// What to call a file when speaking to the player.
@@ -61,6 +63,10 @@ pub trait Store: fmt::Debug + Send + Sync {
 const NEW: &str = "new";
 /// The file that is locked while something is written.
 const LOCK: &str = "lock";
+/// How often a lock that another program holds is tried, and how long after each other: a second in
+/// all, which no saving takes.
+const TRIES: u32 = 200;
+const BETWEEN_TRIES: Duration = Duration::from_millis(5);
 
 /// A folder of files.
 #[derive(Clone, Debug)]
@@ -149,16 +155,28 @@ impl Store for Folder {
         fs::remove_file(self.0.join(file))
     }
 
-    /// A lock of the system's, which is let go when the process dies.
+    /// A lock of the system's, which is let go when the process dies; waits for it a second at most.
     fn lock(&self) -> io::Result<Box<dyn Any>> {
+        let path = self.0.join(LOCK);
+        // Opening a pipe would wait for whoever reads it.
+        if fs::metadata(&path).is_ok_and(|m| !m.is_file()) {
+            let why = "what is called `lock` there is no file; remove it";
+            return Err(io::Error::new(io::ErrorKind::InvalidInput, why));
+        }
         let mut options = OpenOptions::new();
         let file = options
             .create(true)
             .truncate(false)
             .write(true)
-            .open(self.0.join(LOCK))?;
-        file.lock()?;
-        Ok(Box::new(file))
+            .open(path)?;
+        for _ in 0..TRIES {
+            match file.try_lock() {
+                Ok(()) => return Ok(Box::new(file)),
+                Err(TryLockError::WouldBlock) => std::thread::sleep(BETWEEN_TRIES),
+                Err(TryLockError::Error(e)) => return Err(e),
+            }
+        }
+        Err(io::ErrorKind::WouldBlock.into())
     }
 
     fn name_of(&self, file: &str) -> PathBuf {
@@ -167,8 +185,25 @@ impl Store for Folder {
 }
 
 /// Files in memory, for tests and for games that save everything at once.
+///
+/// A clone is the same files.
+#[derive(Clone, Debug, Default)]
+pub struct Memory(Arc<Shared>);
+
 #[derive(Debug, Default)]
-pub struct Memory(Mutex<BTreeMap<String, Vec<u8>>>);
+struct Shared {
+    files: Mutex<BTreeMap<String, Vec<u8>>>,
+    is_locked: AtomicBool,
+}
+
+/// Lets the next writer in when it is dropped.
+struct MemoryLock(Arc<Shared>);
+
+impl Drop for MemoryLock {
+    fn drop(&mut self) {
+        self.0.is_locked.store(false, Ordering::Release);
+    }
+}
 
 impl Memory {
     /// No file yet.
@@ -178,7 +213,8 @@ impl Memory {
 
     fn files(&self) -> MutexGuard<'_, BTreeMap<String, Vec<u8>>> {
         // A panic elsewhere leaves the map whole: every change to it is one call.
-        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+        let files = self.0.files.lock();
+        files.unwrap_or_else(PoisonError::into_inner)
     }
 }
 
@@ -217,6 +253,9 @@ impl Store for Memory {
     }
 
     fn lock(&self) -> io::Result<Box<dyn Any>> {
-        Ok(Box::new(()))
+        match self.0.is_locked.swap(true, Ordering::Acquire) {
+            true => Err(io::ErrorKind::WouldBlock.into()),
+            false => Ok(Box::new(MemoryLock(self.0.clone()))),
+        }
     }
 }
