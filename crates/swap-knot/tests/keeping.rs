@@ -213,6 +213,8 @@ fn a_link_in_the_locker_is_not_written_through() {
 }
 
 const CHILD: &str = "SWAP_KNOT_SAVING_CHILD";
+/// Whether it draws breath between two saves, so that others come in.
+const PAUSES: &str = "SWAP_KNOT_SAVING_PAUSES";
 
 /// Not a test of its own: the process that the next ones start, which saves for ever.
 #[test]
@@ -226,12 +228,19 @@ fn saving_child() {
     println!("saving");
     for n in 0.. {
         locker.save(&slug("ada"), &profiles[n % 3], &sheet).unwrap();
+        if std::env::var_os(PAUSES).is_some() {
+            std::thread::sleep(Duration::from_millis(2));
+        }
     }
 }
 
 /// Starts a process that saves, and waits until it does.
-fn start_saving(folder: &std::path::Path) -> std::process::Child {
-    let mut child = Command::new(std::env::current_exe().unwrap())
+fn start_saving(folder: &std::path::Path, pauses: bool) -> std::process::Child {
+    let mut command = Command::new(std::env::current_exe().unwrap());
+    if pauses {
+        command.env(PAUSES, "1");
+    }
+    let mut child = command
         .args(["--exact", "saving_child", "--nocapture"])
         .env(CHILD, folder)
         .stdout(Stdio::piped())
@@ -254,9 +263,9 @@ fn killing_the_process_while_it_saves_loses_nothing() {
     let sheet = demo();
     locker.save(&slug("ada"), &profile(0), &sheet).unwrap();
     for round in 0..200_u64 {
-        let mut child = start_saving(folder.path());
+        let mut child = start_saving(folder.path(), false);
         // Long enough to be in the middle of something, at a different point each time.
-        std::thread::sleep(Duration::from_micros(round * 371 % 4_000));
+        std::thread::sleep(Duration::from_micros(round * 371 % 16_000));
         child.kill().unwrap();
         child.wait().unwrap();
         let loaded = locker.load(&slug("ada"));
@@ -271,7 +280,7 @@ fn killing_the_process_while_it_saves_loses_nothing() {
 fn two_processes_saving_at_once_keep_out_of_each_others_way() {
     let folder = tempfile::tempdir().unwrap();
     let locker = Locker::open(folder.path()).unwrap();
-    let mut children = [start_saving(folder.path()), start_saving(folder.path())];
+    let mut children = [(); 2].map(|()| start_saving(folder.path(), true));
     let sheet = demo();
     for n in 0..50 {
         locker.save(&slug("ada"), &profile(n), &sheet).unwrap();

@@ -65,8 +65,8 @@ const NEW: &str = "new";
 const LOCK: &str = "lock";
 /// How often a lock that another program holds is tried, and how long after each other: a second in
 /// all, which no saving takes.
-const TRIES: u32 = 200;
-const BETWEEN_TRIES: Duration = Duration::from_millis(5);
+const TRIES: u32 = 1000;
+const BETWEEN_TRIES: Duration = Duration::from_millis(1);
 
 /// A folder of files.
 #[derive(Clone, Debug)]
