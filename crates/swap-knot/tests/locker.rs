@@ -517,7 +517,7 @@ fn what_cannot_be_read_is_never_taken_for_empty() {
     is_newer(locker.copy(&ada, &slug("bo"), "Bo").unwrap_err());
     is_newer(locker.export(&ada).unwrap_err());
     is_newer(locker.save(&ada, &Profile::new("Ada"), &sheet).unwrap_err());
-    assert_eq!(locker.names().unwrap(), [ada.clone()]);
+    assert_eq!(locker.names().unwrap(), std::slice::from_ref(&ada));
     let loaded = locker.load(&ada);
     assert!(loaded.is_missing());
     assert!(matches!(

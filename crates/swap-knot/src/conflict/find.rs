@@ -1,6 +1,7 @@
 //! Conflicts among all bindings, or of one candidate with all the others.
 
 use std::collections::HashMap;
+use std::ops::ControlFlow;
 
 use super::compare::{Resolved, compare, has_letter};
 use super::{Conflict, ConflictClass, Party};
@@ -13,7 +14,8 @@ use crate::sheet::{Action, Cover, Sheet, SituationId};
 /// Every conflict and notice among bindings, on any of the layouts, in the order of the sheet.
 ///
 /// Actions that say they share are content and left out. The first layout also judges what does
-/// not depend on letters; without any layout, `us` does.
+/// not depend on letters; without any layout, `us` does. After five thousand nothing more is looked
+/// for: thousands of actions on one key are one mistake.
 pub fn conflicts(
     sheet: &Sheet,
     bindings: &[Bound],
@@ -43,13 +45,14 @@ pub fn conflicts(
         index.each_near(sheet, &neighbours, a, |other| {
             let b = &fixed[other];
             if other <= at || sheet.may_share(action(a), action(b)) {
-                return;
+                return ControlFlow::Continue(());
             }
             match by_letter {
                 true if world.meet(a, b).is_some() => doubtful.push((at, other)),
                 true => {}
                 false => found.pair(&world, ordered(a, b), None),
             }
+            found.go_on(doubtful.len())
         });
     }
     // Layouts that have all the letters at the same places are judged together.
@@ -62,15 +65,17 @@ pub fn conflicts(
             if !sheet.may_share(action(a), action(b)) {
                 found.pair(&world, ordered(a, b), Some(group));
             }
+            found.go_on(0)
         };
         for &(a, b) in &doubtful {
-            pair(&fixed[a], &fixed[b]);
+            if pair(&fixed[a], &fixed[b]).is_break() {
+                break;
+            }
         }
         for (at, a) in letters.iter().enumerate() {
-            own.each_near(sheet, &neighbours, a, |other| {
-                if other > at {
-                    pair(a, &letters[other]);
-                }
+            own.each_near(sheet, &neighbours, a, |other| match other > at {
+                true => pair(a, &letters[other]),
+                false => ControlFlow::Continue(()),
             });
             index.each_near(sheet, &neighbours, a, |other| pair(a, &fixed[other]));
         }
@@ -324,36 +329,30 @@ impl Index {
     }
 
     /// Hands every binding to `each` that shares a key with one and may be live beside it; some of
-    /// them more than once.
+    /// them more than once, as long as that says to go on.
     fn each_near(
         &self,
         sheet: &Sheet,
         neighbours: &[Vec<SituationId>],
         of: &Resolved<'_>,
-        mut each: impl FnMut(usize),
+        mut each: impl FnMut(usize) -> ControlFlow<()>,
     ) {
         let action = sheet.declared(action(of));
+        let mut each_of =
+            |list: Option<&Vec<usize>>| list.into_iter().flatten().try_for_each(|&i| each(i));
         for key in keys_of(of) {
             if is_wide(action) {
-                self.all
-                    .get(&key)
-                    .into_iter()
-                    .flatten()
-                    .for_each(|&i| each(i));
+                if each_of(self.all.get(&key)).is_break() {
+                    return;
+                }
                 continue;
             }
-            self.wide
-                .get(&key)
-                .into_iter()
-                .flatten()
-                .for_each(|&i| each(i));
-            let near = action
-                .situations
-                .iter()
-                .flat_map(|s| &neighbours[s.index()]);
-            for &situation in near {
-                let list = self.narrow.get(&(key, situation));
-                list.into_iter().flatten().for_each(|&i| each(i));
+            let near = (action.situations.iter()).flat_map(|s| &neighbours[s.index()]);
+            let mut narrow = near.map(|&s| self.narrow.get(&(key, s)));
+            if each_of(self.wide.get(&key)).is_break()
+                || narrow.try_for_each(&mut each_of).is_break()
+            {
+                return;
             }
         }
     }
@@ -369,12 +368,24 @@ struct Found {
 }
 
 impl Found {
+    /// Whether to look for more: nobody reads thousands of conflicts.
+    fn go_on(&self, besides: usize) -> ControlFlow<()> {
+        const MOST: usize = 5000;
+        match self.list.len() + besides < MOST {
+            true => ControlFlow::Continue(()),
+            false => ControlFlow::Break(()),
+        }
+    }
+
     fn pair(
         &mut self,
         world: &World<'_, '_>,
         (a, b): (&Resolved<'_>, &Resolved<'_>),
         group: Option<usize>,
     ) {
+        if self.go_on(0).is_break() {
+            return;
+        }
         let Some((class, place)) = world.meet(a, b) else {
             return;
         };

@@ -161,13 +161,15 @@ impl CarriedOver {
         let others = others.filter(|name| sheet.find(name).is_none());
         let mut names: BTreeSet<String> =
             rows.filter(|row| sheet.find_row(row).is_none()).collect();
-        for name in others {
-            // An action of which rows are told is not told again.
-            let has_rows = names.iter().any(|row| row.split('.').next() == Some(name));
-            if !has_rows {
-                names.insert(name.to_owned());
-            }
-        }
+        // An action of which rows are told is not told again.
+        let told: BTreeSet<String> = (names.iter())
+            .filter_map(|row| row.split('.').next().map(str::to_owned))
+            .collect();
+        names.extend(
+            others
+                .filter(|name| !told.contains(*name))
+                .map(str::to_owned),
+        );
         self.set_aside = names
             .into_iter()
             .map(|name| SetAside {

@@ -24,10 +24,7 @@ pub struct InputError {
 enum Kind {
     Empty,
     TooLong,
-    Unknown {
-        word: String,
-        nearest: Option<String>,
-    },
+    Unknown(String),
     MouseNumber,
     ButtonNumber,
     Letter,
@@ -42,10 +39,15 @@ impl InputError {
         self.span.clone()
     }
 
-    /// The nearest valid word, where one is near.
-    pub fn nearest(&self) -> Option<&str> {
+    /// The nearest valid word, where one is near. It is looked for when it is asked for: of a
+    /// thousand wrong texts in a file most are never told.
+    pub fn nearest(&self) -> Option<String> {
         match &self.kind {
-            Kind::Unknown { nearest, .. } => nearest.as_deref(),
+            Kind::Unknown(word) => {
+                let words = vocabulary();
+                let nearest = nearest(word, words.iter().map(String::as_str));
+                nearest.map(str::to_owned)
+            }
             _ => None,
         }
     }
@@ -65,9 +67,9 @@ impl fmt::Display for InputError {
                 f,
                 "longer than {MAX_TEXT} bytes, which no input or chord is"
             ),
-            Kind::Unknown { word, nearest } => {
+            Kind::Unknown(word) => {
                 write!(f, "`{word}` is not an input")?;
-                match nearest {
+                match self.nearest() {
                     Some(nearest) => write!(f, "; did you mean `{nearest}`?"),
                     None => {
                         f.write_str("; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`")
@@ -209,14 +211,7 @@ fn read_input(text: &str, span: Range<usize>) -> Result<Input, InputError> {
             _ => Err(wrong(Kind::ButtonNumber)),
         };
     }
-    known(word).ok_or_else(|| {
-        let words = vocabulary();
-        let nearest = nearest(word, words.iter().map(String::as_str));
-        wrong(Kind::Unknown {
-            word: word.to_owned(),
-            nearest: nearest.map(str::to_owned),
-        })
-    })
+    known(word).ok_or_else(|| wrong(Kind::Unknown(word.to_owned())))
 }
 
 /// A plain decimal number without sign or leading zero, so that each button has one text only.

@@ -7,7 +7,7 @@ use toml::de::DeValue;
 
 use super::bindings::{self, Cells};
 use super::feel::{self, FeelByKind};
-use super::fields::{Fields, Report, no_such};
+use super::fields::{Fields, Report};
 use super::{Names, check_name, titled};
 use crate::input::Input;
 use crate::sheet::{
@@ -178,8 +178,8 @@ impl Reader<'_> {
             match groups.iter().position(|g| g.name == name) {
                 Some(i) => return GroupId::new(i as u16, self.names.stamp),
                 None => {
-                    let known = groups.iter().map(|g| g.name.as_str());
-                    report.add(report.inside(value), no_such("group", name, known));
+                    let known = || groups.iter().map(|g| g.name.as_str());
+                    report.add_no_such(report.inside(value), "group", name, known);
                 }
             }
         }

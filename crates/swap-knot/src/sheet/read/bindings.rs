@@ -1,11 +1,12 @@
 //! Lists of bindings, and the presets made of them.
 
 use std::collections::HashMap;
+use std::fmt;
 
 use toml::Spanned;
 use toml::de::DeValue;
 
-use super::fields::{Fields, Report, no_such, wrong_type};
+use super::fields::{Fields, Report, wrong_type};
 use super::{check_name, titled};
 use crate::input::{Chord, Input, clash};
 use crate::sheet::lacking;
@@ -116,7 +117,7 @@ fn add(
     let chord = match text.parse::<Chord>() {
         Ok(chord) => chord,
         Err(e) => {
-            report.add(at + e.span().start, e.to_string());
+            report.add(at + e.span().start, e);
             return;
         }
     };
@@ -254,12 +255,14 @@ fn rows(
     let mut out = Vec::new();
     for (name, span, value) in table.entries() {
         let Some(row) = sheet.find_row(name) else {
-            let all: Vec<String> = (sheet.actions())
-                .flat_map(|(id, _)| sheet.rows_of(id))
-                .map(|row| sheet.row_name(row))
-                .collect();
-            let known = all.iter().map(String::as_str);
-            report.add(span.start, no_such("action or arm", name, known));
+            if !report.is_full() {
+                let all: Vec<String> = (sheet.actions())
+                    .flat_map(|(id, _)| sheet.rows_of(id))
+                    .map(|row| sheet.row_name(row))
+                    .collect();
+                let known = || all.iter().map(String::as_str);
+                report.add_no_such(span.start, "action or arm", name, known);
+            }
             continue;
         };
         let Some(columns) = Fields::of(value, &format!("`{name}`"), report) else {
@@ -296,17 +299,17 @@ fn cell_chord(
     row: Row,
     column: Column,
     sheet: &Sheet,
-) -> Result<Option<Chord>, (usize, String)> {
+) -> Result<Option<Chord>, (usize, Box<dyn fmt::Display>)> {
     if text == UNBOUND {
         return Ok(None);
     }
     let chord: Chord = text
         .parse()
-        .map_err(|e: crate::input::InputError| (e.span().start, e.to_string()))?;
+        .map_err(|e: crate::input::InputError| (e.span().start, Box::new(e) as _))?;
     let action = sheet.declared(row.action);
-    fits_cell(&chord, row.cell(column), action.shape).map_err(|why| (0, why.to_string()))?;
+    fits_cell(&chord, row.cell(column), action.shape).map_err(|why| (0, Box::new(why) as _))?;
     if !action.fixed {
-        check_reserved(&chord, sheet.reserved()).map_err(|why| (0, why))?;
+        check_reserved(&chord, sheet.reserved()).map_err(|why| (0, Box::new(why) as _))?;
     }
     Ok(Some(chord))
 }

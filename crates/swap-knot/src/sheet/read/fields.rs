@@ -79,9 +79,29 @@ impl<'s> Report<'s> {
         }
     }
 
-    /// Notes a mistake at a byte.
-    pub(crate) fn add(&mut self, at: usize, message: impl Into<String>) {
-        if self.mistakes.len() >= MAX_MISTAKES {
+    /// Whether no more mistakes are told, so that none needs to be put into words.
+    pub(crate) fn is_full(&self) -> bool {
+        self.mistakes.len() >= MAX_MISTAKES
+    }
+
+    /// Notes that nothing is called by a name, with the nearest one that something is called by.
+    pub(crate) fn add_no_such<'a, K>(
+        &mut self,
+        at: usize,
+        kind: &str,
+        name: &str,
+        known: impl FnOnce() -> K,
+    ) where
+        K: Iterator<Item = &'a str> + Clone,
+    {
+        if !self.is_full() {
+            self.add(at, no_such(kind, name, known()));
+        }
+    }
+
+    /// Notes a mistake at a byte; it is put into words only if it is told.
+    pub(crate) fn add(&mut self, at: usize, message: impl ToString) {
+        if self.is_full() {
             return;
         }
         let (file, line, column) = self.place(at);
@@ -89,7 +109,7 @@ impl<'s> Report<'s> {
             file,
             line,
             column,
-            message: message.into(),
+            message: message.to_string(),
         });
     }
 
@@ -260,7 +280,7 @@ impl<'t, 's> Fields<'t, 's> {
     /// Reports every key that was not asked for.
     pub(crate) fn finish(self, what: &str, report: &mut Report<'_>) {
         for (key, span, _) in self.entries() {
-            if !self.asked.contains(&key) {
+            if !self.asked.contains(&key) && !report.is_full() {
                 report.add(span.start, unknown_key(what, key, &self.asked));
             }
         }
@@ -319,11 +339,7 @@ pub(crate) fn unknown(what: &str, word: &str, known: &[&str]) -> String {
 }
 
 /// The text for a name that nothing is called.
-pub(crate) fn no_such<'a>(
-    kind: &str,
-    name: &str,
-    known: impl Iterator<Item = &'a str> + Clone,
-) -> String {
+fn no_such<'a>(kind: &str, name: &str, known: impl Iterator<Item = &'a str> + Clone) -> String {
     match nearest(name, known.clone()) {
         Some(near) => format!("there is no {kind} `{name}`; did you mean `{near}`?"),
         None => {

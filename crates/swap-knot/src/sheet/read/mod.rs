@@ -14,7 +14,7 @@ use std::sync::Arc;
 
 use toml::de::DeTable;
 
-use self::fields::{Fields, Report, no_such};
+use self::fields::{Fields, Report};
 use super::{ActionId, Data, Group, Sheet, SheetError, Stamp};
 use crate::input::Input;
 use crate::name::is_name;
@@ -37,8 +37,8 @@ impl Names {
     fn action(&self, name: &str, at: usize, report: &mut Report<'_>) -> Option<ActionId> {
         let found = self.actions.get(name).copied();
         if found.is_none() {
-            let known = self.action_order.iter().map(String::as_str);
-            report.add(at, no_such("action", name, known));
+            let known = || self.action_order.iter().map(String::as_str);
+            report.add_no_such(at, "action", name, known);
         }
         found
     }
@@ -51,8 +51,8 @@ impl Names {
     ) -> Option<super::SituationId> {
         let found = self.situations.get(name).copied();
         if found.is_none() {
-            let known = self.situation_order.iter().map(String::as_str);
-            report.add(at, no_such("situation", name, known));
+            let known = || self.situation_order.iter().map(String::as_str);
+            report.add_no_such(at, "situation", name, known);
         }
         found
     }
@@ -96,7 +96,7 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     for (text, at) in top.texts("reserved", report) {
         match text.parse::<Input>() {
             Ok(input) => reserved.push(input),
-            Err(e) => report.add(at + e.span().start, e.to_string()),
+            Err(e) => report.add(at + e.span().start, e),
         }
     }
     let mut names = Names {
