@@ -18,6 +18,7 @@ fn json(toml: &str) -> serde_json::Value {
 
 /// A sheet that uses every key there is.
 const EVERYTHING: &str = r#"
+format = 1
 game = "everything"
 title = "Everything"
 version = 2

@@ -5,7 +5,8 @@ use std::time::Duration;
 use egui::{Rect, Ui};
 use swap_knot::{
     Bind, Cell, Chord, Column, Conflict, Draft, Event, EventKind, Heard, Held, Listener,
-    ListenerOptions, Menu, MenuRow, Place, Question, Reset, Rig, Row, Settle, Time,
+    ListenerOptions, Menu, MenuRow, Place, Question, Refusal, RefusedInput, Reset, Rig, Row,
+    Settle, Time,
 };
 
 use crate::focus::{Focus, Tool, first_cell};
@@ -36,7 +37,9 @@ pub enum MenuNews {
     /// It asks how to settle this conflict.
     Asks(Box<Conflict>),
     /// An edit was refused, with the reason.
-    Refused(String),
+    Refused(Refusal),
+    /// An input was worked that cannot be taken; it goes on listening.
+    NotTaken(RefusedInput),
     /// The changes were applied: give the rig to the seat, and keep the draft's profile.
     Applied(Rig),
     /// The changes were dropped.
@@ -307,12 +310,15 @@ impl RemapMenu {
                     Busy::Finding(_) => self.on = Some(chord),
                     Busy::Listening(cell, _) => match draft.bind(cell, chord) {
                         Ok(bind) => self.after_bind(bind),
-                        Err(refusal) => self.refuse(refusal.to_string()),
+                        Err(refusal) => self.refuse(refusal),
                     },
                     _ => {}
                 }
             }
-            Heard::Refused(why) => self.refuse(why.to_string()),
+            Heard::Refused(why) => {
+                self.message = why.to_string();
+                self.news.push(MenuNews::NotTaken(why));
+            }
             Heard::Cancelled | Heard::TimedOut => self.busy = Busy::Nothing,
         }
     }
@@ -353,20 +359,20 @@ impl RemapMenu {
             Err(refusal) => {
                 // The question stays open for another answer.
                 self.busy = Busy::Asking(question);
-                self.refuse(refusal.to_string());
+                self.refuse(refusal);
             }
         }
     }
 
     pub(crate) fn unbind(&mut self, cell: Cell, draft: &mut Draft) {
         if let Err(refusal) = draft.unbind(cell) {
-            self.refuse(refusal.to_string());
+            self.refuse(refusal);
         }
     }
 
     pub(crate) fn reset(&mut self, what: Reset, draft: &mut Draft) {
         if let Err(refusal) = draft.reset(what) {
-            self.refuse(refusal.to_string());
+            self.refuse(refusal);
         }
     }
 
@@ -395,9 +401,9 @@ impl RemapMenu {
         self.focus = Focus::Tool(Tool::Apply);
     }
 
-    fn refuse(&mut self, why: String) {
-        self.news.push(MenuNews::Refused(why.clone()));
-        self.message = why;
+    fn refuse(&mut self, why: Refusal) {
+        self.message = why.to_string();
+        self.news.push(MenuNews::Refused(why));
     }
 
     /// The seconds until listening ends by itself.

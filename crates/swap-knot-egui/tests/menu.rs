@@ -165,7 +165,7 @@ fn listening_ends_by_itself_and_refuses_with_a_reason() {
     );
     let news = screen.frame(Vec::new());
     assert!(
-        matches!(&news[..], [MenuNews::Refused(why)] if why.contains("not for this column")),
+        matches!(&news[..], [MenuNews::NotTaken(why)] if why.to_string().contains("not for this column")),
         "{news:?}"
     );
     assert!(screen.menu.is_listening(), "and goes on");

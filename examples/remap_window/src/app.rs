@@ -153,6 +153,7 @@ impl App {
             }
             MenuNews::Leave => ctx.send_viewport_cmd(egui::ViewportCommand::Close),
             MenuNews::Refused(why) => self.report.say(&format!("refused: {why}")),
+            MenuNews::NotTaken(why) => self.report.say(&format!("refused: {why}")),
             _ => {}
         }
     }

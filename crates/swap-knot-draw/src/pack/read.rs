@@ -10,6 +10,8 @@ use toml::de::{DeTable, DeValue};
 
 use super::{Family, MANIFEST, Pack, PackError, PackNote, Picture, picture};
 
+/// The version of the manifest's format that is read; a pack without one is of version 1.
+const FORMAT: &str = "1";
 /// The largest manifest, in bytes.
 const MAX_BYTES: u64 = 1 << 20;
 /// How deep folders are searched for files that the manifest does not name.
@@ -64,7 +66,15 @@ struct Reader<'a> {
 
 impl Reader<'_> {
     fn pack(&mut self, table: &DeTable<'_>) -> Result<Pack, Wrong> {
-        known(table, &["title", "files", "families"])?;
+        known(table, &["format", "title", "files", "families"])?;
+        if let Some(format) = table.get("format") {
+            let number = format.get_ref().as_integer().map(|n| n.as_str());
+            if number != Some(FORMAT) {
+                let said = number.unwrap_or("something else");
+                let message = format!("written in format {said}, and this version reads {FORMAT}");
+                return Err((format.span().start, message));
+            }
+        }
         let mut families = Vec::new();
         if let Some(all) = table.get("families") {
             for (name, value) in table_of(all, "families")? {

@@ -1,6 +1,7 @@
 //! Recorded device events as text, one a line, that can be played again.
 //!
 //! ```text
+//! format 1
 //! # seconds  device  input  what it did
 //! 0.000000 situation deck
 //! 0.250000 0 KeyW down w
@@ -82,6 +83,9 @@ impl fmt::Display for TraceError {
 impl std::error::Error for TraceError {}
 
 impl Trace {
+    /// The version of the format that is written, and the newest that is read; a trace without one
+    /// is of version 1.
+    pub const FORMAT: u32 = 1;
     /// The largest trace that is read, in bytes (256 MiB).
     pub const MAX_BYTES: usize = 256 << 20;
 
@@ -135,6 +139,10 @@ impl FromStr for Trace {
                 line: i + 1,
                 message,
             };
+            if first == "format" && entries.is_empty() {
+                check_format(words.next()).map_err(wrong)?;
+                continue;
+            }
             let entry = read_entry(first, &mut words).map_err(wrong)?;
             if let Some(extra) = words.next() {
                 return Err(wrong(format!(
@@ -149,6 +157,20 @@ impl FromStr for Trace {
             entries.push(entry);
         }
         Ok(Trace { entries })
+    }
+}
+
+fn check_format(number: Option<&str>) -> Result<(), String> {
+    match number.and_then(|n| n.parse::<u32>().ok()) {
+        Some(Trace::FORMAT) => Ok(()),
+        Some(newer) if newer > Trace::FORMAT => Err(format!(
+            "recorded in format {newer}, and this version reads {}; update it",
+            Trace::FORMAT
+        )),
+        _ => Err(format!(
+            "`format` wants a number, as in `format {}`",
+            Trace::FORMAT
+        )),
     }
 }
 
@@ -311,6 +333,7 @@ fn read_time(text: &str) -> Option<Time> {
 
 impl fmt::Display for Trace {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        writeln!(f, "format {}", Trace::FORMAT)?;
         self.entries
             .iter()
             .try_for_each(|entry| writeln!(f, "{entry}"))

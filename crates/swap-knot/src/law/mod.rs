@@ -53,7 +53,7 @@ pub enum Unlawful {
     #[error("{0} is no press, and only a press can toggle")]
     NoToggle(TitledRow),
     /// This version does not understand the value.
-    #[error("`{0}` is nothing that this version understands")]
+    #[error("this version does not understand it")]
     NotUnderstood(String),
 }
 

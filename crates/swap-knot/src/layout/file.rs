@@ -96,14 +96,25 @@ impl Layout {
     }
 }
 
+/// The version of the file format that is read; a layout without one is of version 1.
+const FORMAT: &str = "1";
+
 fn read(table: &DeTable<'_>, text: &str) -> Result<Layout, Wrong> {
-    const KEYS: [&str; 5] = ["name", "title", "base", "board", "keys"];
+    const KEYS: [&str; 6] = ["format", "name", "title", "base", "board", "keys"];
     for key in table.keys() {
         let name: &str = key.get_ref();
         if !KEYS.contains(&name) {
             let near = nearest(name, KEYS).unwrap_or("keys");
             let message = format!("a layout has no `{name}`; did you mean `{near}`?");
             return Err((key.span().start, message));
+        }
+    }
+    if let Some(format) = table.get("format") {
+        let number = format.get_ref().as_integer().map(|n| n.as_str());
+        if number != Some(FORMAT) {
+            let written = text.get(format.span()).unwrap_or_default();
+            let message = format!("written in format {written}, and this version reads {FORMAT}");
+            return Err((format.span().start, message));
         }
     }
     let string = |key: &str| -> Result<Option<(&str, usize)>, Wrong> {

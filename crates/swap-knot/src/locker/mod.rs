@@ -28,6 +28,12 @@ use crate::sheet::Sheet;
 const ENDING: &str = "toml";
 /// The ending of the last good copy.
 const LAST_GOOD: &str = "last-good";
+/// The file that says in which version a locker is kept; without it, in version 1.
+const FORMAT_FILE: &str = "format";
+/// The longest that such a file is.
+const MAX_FORMAT_FILE: usize = 64;
+/// The newest version that is written into.
+const FORMAT: u32 = 1;
 /// How many damaged files of one profile are kept.
 const MAX_SET_ASIDE: u32 = 99;
 
@@ -262,11 +268,23 @@ impl Locker {
         }
     }
 
+    /// Keeps other writers out, of a locker that this version may write into.
     fn lock(&self) -> Result<Box<dyn Any>, LockerError> {
-        self.store.lock().map_err(|e| match e.kind() {
+        let lock = self.store.lock().map_err(|e| match e.kind() {
             io::ErrorKind::WouldBlock => self.error("lock", "", LockerErrorKind::InUse),
             _ => self.disk("lock", "", e),
-        })
+        })?;
+        match self.store.read(FORMAT_FILE, MAX_FORMAT_FILE) {
+            Err(e) if e.kind() == io::ErrorKind::NotFound => Ok(lock),
+            Err(e) => Err(self.disk("read", FORMAT_FILE, e)),
+            Ok(bytes) => {
+                let text = String::from_utf8_lossy(&bytes);
+                match text.trim().parse::<u32>() {
+                    Ok(format) if format <= FORMAT => Ok(lock),
+                    _ => Err(self.error("write into", "", LockerErrorKind::Newer)),
+                }
+            }
+        }
     }
 
     fn replace(&self, file: &str, bytes: &[u8]) -> Result<(), LockerError> {

@@ -153,6 +153,9 @@ pub enum LockerErrorKind {
         super::MAX_SET_ASIDE
     )]
     TooManyDamaged,
+    /// A newer version of the game keeps its profiles there in another way.
+    #[error("a newer version of the game keeps its profiles there; update the game")]
+    Newer,
     /// Another program is working in the same place.
     #[error("another program is saving there; try again")]
     InUse,
@@ -195,7 +198,10 @@ impl LockerError {
 
     /// Whether a newer version of the game wrote the file.
     pub fn is_newer(&self) -> bool {
-        matches!(self.kind, LockerErrorKind::CannotRead(Unreadable::Newer(_)))
+        matches!(
+            self.kind,
+            LockerErrorKind::Newer | LockerErrorKind::CannotRead(Unreadable::Newer(_))
+        )
     }
 
     /// The file or folder it is about.

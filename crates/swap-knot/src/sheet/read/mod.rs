@@ -58,6 +58,9 @@ impl Names {
     }
 }
 
+/// The newest version of the file format that is read; a sheet without one is of version 1.
+const FORMAT: u32 = 1;
+
 /// Reads a sheet from one or several files; the later ones say more than the earlier ones.
 pub(super) fn read(files: &[(Option<&str>, &str)]) -> Result<Sheet, SheetError> {
     let mut report = Report::new();
@@ -90,6 +93,14 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     let title = top
         .string("title", report)
         .map_or_else(|| titled(&game), str::to_owned);
+    if let Some(newer) = top
+        .integer("format", 1..=u32::MAX, report)
+        .filter(|f| *f > FORMAT)
+    {
+        let message =
+            format!("written in format {newer}, and this version reads {FORMAT}; update it");
+        report.add(0, message);
+    }
     let version = top.integer("version", 1..=u32::MAX, report).unwrap_or(1);
 
     let mut reserved: Vec<Input> = Vec::new();
