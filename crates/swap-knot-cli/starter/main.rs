@@ -9,8 +9,8 @@ use std::io::BufRead;
 
 use controls::{Action, Situation};
 use swap_knot::{
-    Bind, Chord, DeviceId, Draft, Layout, Locker, Prompt, Row, Seat, Settle, Sheet, Simulated,
-    Slug,
+    Bind, CarriedOver, Chord, DeviceId, Draft, Layout, Locker, Prompt, Row, Seat, Settle, Sheet,
+    Simulated, Slug,
 };
 
 const HELP: &str = "\
@@ -33,7 +33,12 @@ fn main() -> Result<(), Box<dyn Error>> {
     for note in &loaded.notes {
         println!("note: {note}");
     }
-    let mut draft = Draft::new(&sheet, loaded.profile, &Layout::us());
+    // A later version of the game brings an older profile along, and tells what that did.
+    let carried = CarriedOver::new(&sheet, &loaded.profile, &Layout::us());
+    for line in carried.describe(&sheet) {
+        println!("note: {line}");
+    }
+    let mut draft = Draft::new(&sheet, carried.profile, &Layout::us());
     let mut seat = Seat::new(draft.rig());
     seat.set_situations(&[Situation::Deck]);
     let mut prompt = Prompt::new("{do:cast-off} to leave, {walk} to walk", &sheet)?;

@@ -261,7 +261,7 @@ fn draw_cell(
     inner.style_mut().interaction.selectable_labels = false;
     inner.spacing_mut().item_spacing.x = 4.0;
     // A sign besides the colour, for those who do not tell the colours apart.
-    if cell.conflict {
+    if cell.conflict || cell.not_in_force.is_some() {
         inner.label(RichText::new("!").strong().color(colors.conflict));
     } else if cell.changed {
         inner.label(RichText::new("•").strong().color(colors.changed));
@@ -282,6 +282,9 @@ fn draw_cell(
     response.widget_info(|| egui::WidgetInfo::labeled(egui::Role::Button, free, told.clone()));
     if let Some(why) = &cell.why_not {
         response.clone().on_hover_text(why.to_string());
+    }
+    if let Some(not) = &cell.not_in_force {
+        response.clone().on_hover_text(not.to_string());
     }
     if free && response.clicked() {
         *did = Some(Did::Listen(cell.cell));

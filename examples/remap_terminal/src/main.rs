@@ -10,7 +10,8 @@ use std::error::Error;
 
 use ratatui::crossterm::event::{self, Event, KeyCode, KeyEvent, KeyEventKind};
 use swap_knot::{
-    Bind, Cell, Draft, Layout, Locker, Menu, Question, Refusal, Reset, Settle, Sheet, Slug,
+    Bind, CarriedOver, Cell, Draft, Layout, Locker, Menu, Question, Refusal, Reset, Settle, Sheet,
+    Slug,
 };
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
@@ -42,8 +43,10 @@ fn main() -> Result<(), Box<dyn Error>> {
     let sheet = Sheet::from_toml(SHEET)?;
     let (locker, name) = (Locker::open(folder)?, Slug::from_title("skipper"));
     let loaded = locker.load(&name);
-    let draft = Draft::new(&sheet, loaded.profile, &Layout::us());
-    let notes: Vec<String> = loaded.notes.iter().map(ToString::to_string).collect();
+    let carried = CarriedOver::new(&sheet, &loaded.profile, &Layout::us());
+    let notes = loaded.notes.iter().map(ToString::to_string);
+    let notes: Vec<String> = notes.chain(carried.describe(&sheet)).collect();
+    let draft = Draft::new(&sheet, carried.profile, &Layout::us());
     let mut app = App {
         menu: Menu::new(&draft),
         draft,

@@ -7,8 +7,8 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    Draft, Edge, Event, EventKind, Layout, LayoutLearner, Locker, Prompt, Row, Seat, Sheet, Slug,
-    Time, Words,
+    CarriedOver, Draft, Edge, Event, EventKind, Layout, LayoutLearner, Locker, Profile, Prompt,
+    Row, Seat, Sheet, Slug, Time, Words,
 };
 use swap_knot_egui::{GlyphTextures, MenuNews, RemapMenu};
 
@@ -60,6 +60,8 @@ pub(crate) struct App {
     last_frame: Time,
     /// What became of loading and saving.
     notes: String,
+    /// The profile as it is in the locker.
+    kept: Profile,
 }
 
 /// How the window is started.
@@ -84,7 +86,10 @@ impl App {
         // The player's choice, else what the system says, else what most games are made on.
         let layout = chosen.or_else(swap_knot_winit::system_layout);
         let layout = layout.unwrap_or_else(Layout::us);
-        let mut draft = Draft::new(&sheet, loaded.profile, &layout);
+        // A profile of an older version of the game is brought along, and what that did is told.
+        let carried = CarriedOver::new(&sheet, &loaded.profile, &layout);
+        let told = carried.describe(&sheet);
+        let mut draft = Draft::new(&sheet, carried.profile, &layout);
         draft.set_words(&options.language);
         let mut prompts = Vec::new();
         for (situation, text) in PROMPTS {
@@ -93,7 +98,8 @@ impl App {
             let prompt = Prompt::new(text, &sheet)?.with_words(&options.language);
             prompts.push((id, prompt));
         }
-        let notes: Vec<String> = loaded.notes.iter().map(ToString::to_string).collect();
+        let notes = loaded.notes.iter().map(ToString::to_string);
+        let notes: Vec<String> = notes.chain(told).collect();
         Ok(App {
             seat: Seat::new(draft.rig()),
             menu: RemapMenu::new(&draft),
@@ -109,7 +115,8 @@ impl App {
             simulated,
             started,
             last_frame: Time::ZERO,
-            notes: notes.join(" "),
+            notes: notes.join("\n"),
+            kept: loaded.profile,
             sheet,
         })
     }
@@ -146,15 +153,34 @@ impl App {
             }
             MenuNews::Applied(rig) => {
                 self.seat.set_rig(rig);
-                let profile = self.draft.profile();
-                let saved = self.locker.save(&self.name, &profile, &self.sheet);
-                self.notes = saved.err().map_or_else(String::new, |e| e.to_string());
+                self.save();
                 self.report.say("applied");
             }
             MenuNews::Leave => ctx.send_viewport_cmd(egui::ViewportCommand::Close),
             MenuNews::Refused(why) => self.report.say(&format!("refused: {why}")),
             MenuNews::NotTaken(why) => self.report.say(&format!("refused: {why}")),
             _ => {}
+        }
+    }
+
+    /// Keeps what was applied. What another copy of the game changed meanwhile comes in with it.
+    fn save(&mut self) {
+        let profile = self.draft.applied_profile();
+        let saved = (self.locker).save_over(&self.name, &self.kept, &profile, &self.sheet);
+        match saved {
+            Ok(saved) => {
+                let told = saved.overruled.iter().map(ToString::to_string);
+                self.notes = told.collect::<Vec<String>>().join("\n");
+                if saved.changed_elsewhere {
+                    let layout = self.draft.layout().clone();
+                    let words = self.draft.words().clone();
+                    self.draft = Draft::new(&self.sheet, saved.profile.clone(), &layout);
+                    self.draft.set_words(&words);
+                    self.seat.set_rig(self.draft.rig());
+                }
+                self.kept = saved.profile;
+            }
+            Err(e) => self.notes = e.to_string(),
         }
     }
 
