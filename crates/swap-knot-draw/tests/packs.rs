@@ -17,6 +17,24 @@ fn input(text: &str) -> Input {
     text.parse().unwrap()
 }
 
+/// Files under `golden` are added to and never changed: packs of every version are read for ever.
+#[test]
+fn packs_of_every_version_are_read() {
+    let golden = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/golden");
+    for version in fs::read_dir(golden).unwrap() {
+        let pack = Pack::open(version.unwrap().path()).unwrap();
+        assert_eq!((pack.title(), pack.notes()), ("Golden", &[][..]));
+        assert_eq!(pack.family_of(0x1209, 7), Some("quayside"));
+        assert!(pack.picture(input("touch:horn"), None).is_some());
+        assert!(pack.picture(input("pad:east"), Some("quayside")).is_some());
+    }
+    let folder = tempfile::tempdir().unwrap();
+    fs::write(folder.path().join("glyphs.toml"), "format = 2").unwrap();
+    let newer = Pack::open(folder.path()).unwrap_err().to_string();
+    let wanted = "written in format 2, and this version reads 1";
+    assert!(newer.contains(wanted), "{newer}");
+}
+
 #[test]
 fn the_demo_pack_has_families_that_fall_back() {
     let pack = Pack::open(DEMO).unwrap();
