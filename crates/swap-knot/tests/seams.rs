@@ -349,3 +349,59 @@ fn a_stick_direction_is_an_input_of_its_own_name() {
     hand.stick(0.0, 0.05);
     assert_eq!(hand.seat.inputs_down(), []);
 }
+
+#[test]
+fn fractions_of_a_notch_add_up_by_device_and_are_lost_with_the_focus() {
+    let sheet = small("[actions.zoom]\nbind = \"wheel:up\"\n[actions.back]\nbind = \"wheel:down\"");
+    let mut hand = Hand::new(&sheet);
+    let scroll = |y| EventKind::Scroll { x: 0.0, y };
+    hand.feed(1, scroll(0.6)).feed(7, scroll(0.6)).tick();
+    assert_eq!(hand.happened(), [""; 0], "two wheels are two");
+    hand.feed(1, scroll(0.6)).tick();
+    assert_eq!(hand.happened(), ["began zoom", "ended zoom"]);
+    hand.feed(1, scroll(f32::NAN))
+        .feed(1, scroll(0.5))
+        .feed(1, EventKind::FocusLost);
+    hand.feed(1, scroll(0.6)).tick();
+    assert_eq!(hand.happened(), [""; 0]);
+    // Turned back, it begins anew; a lot at once is as many notches.
+    hand.feed(1, scroll(-1.0)).tick();
+    assert_eq!(hand.happened(), ["began back", "ended back"]);
+    hand.feed(1, scroll(3.2)).tick();
+    assert_eq!(hand.happened().len(), 6);
+    let mut listener = Listener::new(ListenerOptions::default(), &Held::new());
+    assert_eq!(listener.hear(&at(1, 1, scroll(0.5))), Heard::Nothing);
+    let notch = Heard::Chord(chord("wheel:up"));
+    assert_eq!(listener.hear(&at(2, 1, scroll(0.5))), notch);
+}
+
+#[test]
+fn zones_taken_away_under_a_finger_are_let_go() {
+    let mut zones = swap_knot::TouchZones::new();
+    let name = "horn".parse().unwrap();
+    zones.add_area(name, [0.0, 0.0], [9.0, 9.0]);
+    assert_eq!(zones.down(1, [5.0, 5.0]).count(), 1);
+    assert_eq!(zones.clear(), [EventKind::Touch { name, down: false }]);
+    assert_eq!(zones.clear(), []);
+}
+
+#[test]
+fn what_a_dead_key_composes_teaches_no_layout() {
+    let be = Layout::shipped("be").unwrap();
+    let key = |place, text| EventKind::Key {
+        place,
+        down: true,
+        text,
+    };
+    let mut learner = swap_knot::LayoutLearner::new(be.clone());
+    for (place, text) in [(Place::BracketLeft, None), (Place::KeyQ, Some('ä'))] {
+        assert_eq!(learner.hear(&at(1, 0, key(place, text))), None);
+    }
+    assert_eq!(learner.hear(&at(2, 0, key(Place::KeyQ, Some('a')))), None);
+    assert_eq!(learner.layout().name(), "be");
+    // What the system says of the key itself counts, and nothing else does from there on.
+    let (place, plain) = (Place::KeyQ, 'q');
+    let changed = learner.hear(&at(3, 0, EventKind::KeyTypes { place, plain }));
+    assert_ne!(changed.unwrap().name(), "be");
+    assert_eq!(learner.hear(&at(4, 0, key(Place::KeyQ, Some('ä')))), None);
+}

@@ -78,6 +78,9 @@ fn what() -> impl Strategy<Value = EventKind> {
         (button, any::<bool>()).prop_map(|(button, down)| EventKind::MouseButton { button, down }),
         (number(), number()).prop_map(|(x, y)| EventKind::MouseMove { x, y }),
         direction().prop_map(|direction| EventKind::Wheel { direction }),
+        (number(), number()).prop_map(|(x, y)| EventKind::Scroll { x, y }),
+        (place(), text().prop_filter_map("a character", |c| c))
+            .prop_map(|(place, plain)| EventKind::KeyTypes { place, plain }),
         (select(PadButton::ALL.to_vec()), number())
             .prop_map(|(button, value)| EventKind::PadButton { button, value }),
         (stick, number(), number()).prop_map(|(stick, x, y)| EventKind::PadStick { stick, x, y }),

@@ -4,7 +4,7 @@ use std::time::Duration;
 
 use crate::input::{
     Change, Chord, Control, DeviceId, Event, EventKind, Held, Input, MAX_HELD, Modifier, PadButton,
-    Time,
+    Time, notched,
 };
 use crate::layout::{Layout, Resolver};
 use crate::sheet::ColumnKind;
@@ -148,6 +148,13 @@ impl Listener {
         match what {
             EventKind::Wheel { direction } if self.armed => {
                 return self.complete(Input::Wheel(direction));
+            }
+            EventKind::Scroll { x, y } => {
+                let slot = self.book.slot(event.device);
+                let notch = notched(self.book.turn(slot, [x, y])).next();
+                if let Some(direction) = notch.filter(|_| self.armed) {
+                    return self.complete(Input::Wheel(direction));
+                }
             }
             EventKind::MouseMove { x, y } if self.options.planes && self.armed => {
                 self.moved += x.abs() + y.abs();

@@ -112,6 +112,16 @@ pub enum EventKind {
         /// Where the key is.
         place: Place,
     },
+    /// What a key that was pressed types by itself, without modifiers and without composing, where
+    /// the system says so. Nothing is played by it; it teaches a [`LayoutLearner`] best of all.
+    ///
+    /// [`LayoutLearner`]: crate::LayoutLearner
+    KeyTypes {
+        /// Where the key is.
+        place: Place,
+        /// What it types by itself.
+        plain: char,
+    },
     /// A mouse button went down or up.
     MouseButton {
         /// Which.
@@ -130,6 +140,14 @@ pub enum EventKind {
     Wheel {
         /// Which way.
         direction: Direction,
+    },
+    /// The wheel turned by some notches or parts of one, as smooth wheels and pads do; right and up
+    /// are positive. Whole notches are worked out from here on, for each device by itself.
+    Scroll {
+        /// To the right.
+        x: f32,
+        /// Up.
+        y: f32,
     },
     /// A pad button or trigger changed.
     PadButton {
@@ -215,6 +233,14 @@ impl EventKind {
                 x: distance(x),
                 y: distance(y),
             },
+            EventKind::Scroll { x, y } => {
+                let turn = |v: f32| {
+                    let v = if v.is_nan() { 0.0 } else { v };
+                    v.clamp(-MAX_NOTCHES, MAX_NOTCHES)
+                };
+                let (x, y) = (turn(x), turn(y));
+                EventKind::Scroll { x, y }
+            }
             EventKind::PadButton { button, value } => EventKind::PadButton {
                 button,
                 value: real(value).max(0.0),
@@ -252,3 +278,5 @@ impl EventKind {
 
 /// The farthest that a mouse moves at once; more is no mouse, and sums stay numbers.
 const MAX_MOTION: f32 = 1e6;
+/// The most notches that a wheel turns at once.
+const MAX_NOTCHES: f32 = 50.0;

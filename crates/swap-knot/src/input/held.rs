@@ -61,6 +61,8 @@ struct Device {
     spent: Vec<u64>,
     /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
     levels: Vec<[f32; 2]>,
+    /// What its wheel has turned of the next notch, to the right and up.
+    wheel: [f32; 2],
 }
 
 /// A device on its way from one book to another.
@@ -162,6 +164,7 @@ impl Device {
             down: vec![0; words],
             spent: vec![0; words],
             levels: Vec::new(),
+            wheel: [0.0; 2],
         }
     }
 
@@ -437,6 +440,19 @@ impl Held {
         }
     }
 
+    /// The wheel of a device turned; answers how many whole notches that makes, to the right and up.
+    pub(crate) fn turn(&mut self, slot: usize, by: [f32; 2]) -> [i8; 2] {
+        let wheel = &mut self.devices[slot].wheel;
+        let mut notches = [0; 2];
+        for ((left, by), whole) in wheel.iter_mut().zip(by).zip(&mut notches) {
+            // Turning back begins anew: nobody means the rest of a notch the other way.
+            *left = if *left * by < 0.0 { by } else { *left + by };
+            *whole = left.trunc() as i8;
+            *left = left.fract();
+        }
+        notches
+    }
+
     /// Whether a button that delivers a number is down or up with it; none where it says neither.
     pub(crate) fn pressed(&self, slot: usize, control: Control, value: f32) -> Option<bool> {
         let is_down = self.devices[slot].is_down(control);
@@ -568,6 +584,7 @@ impl Held {
     }
 
     fn spend_slot(&mut self, slot: usize) {
+        self.devices[slot].wheel = [0.0; 2];
         for control in (0..self.count.len()).map(|n| Control(n as u16)) {
             self.spend_control(slot, control);
         }
@@ -648,10 +665,20 @@ impl Held {
     }
 }
 
+/// The directions that notches to the right and up are, one for each notch.
+pub(crate) fn notched([x, y]: [i8; 2]) -> impl Iterator<Item = Direction> {
+    let way = |n: i8, positive, negative| {
+        let direction = if n > 0 { positive } else { negative };
+        std::iter::repeat_n(direction, usize::from(n.unsigned_abs()))
+    };
+    way(x, Direction::Right, Direction::Left).chain(way(y, Direction::Up, Direction::Down))
+}
+
 /// A device with its touch inputs in another order.
 fn moved_over(device: &Device, old: &[TouchName], new: &[TouchName]) -> Device {
     let mut out = Device::new(DeviceId(0), Control::FIXED + new.len());
     out.id = device.id;
+    out.wheel = device.wheel;
     out.levels.clone_from(&device.levels);
     out.levels.truncate(TOUCHES);
     for control in (0..Control::FIXED).map(|n| Control(n as u16)) {

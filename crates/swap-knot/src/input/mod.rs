@@ -25,7 +25,7 @@ pub(crate) use control::{Control, MODIFIER_PLACES, writes_text};
 pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
 pub use held::Held;
-pub(crate) use held::{Change, LOOSE, Rest};
+pub(crate) use held::{Change, LOOSE, Rest, notched};
 pub use hid::{HidAxis, HidInput};
 pub use keyboard_types::Code as Place;
 pub use modifier::{Modifier, Platform};

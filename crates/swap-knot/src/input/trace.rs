@@ -203,6 +203,16 @@ fn read_entry<'a>(
     let what = match what {
         "focus-lost" => EventKind::FocusLost,
         "unplugged" => EventKind::Unplugged,
+        "scroll" => {
+            let mut axis = || {
+                let number = words.next().and_then(|w| w.parse().ok());
+                let number = number.filter(|n: &f32| n.is_finite());
+                number.ok_or("`scroll` wants two numbers behind it")
+            };
+            let (x, y) = (axis()?, axis()?);
+            let what = EventKind::Scroll { x, y };
+            what.in_range().unwrap_or(what)
+        }
         input => {
             let input: Input = input
                 .parse()
@@ -256,6 +266,11 @@ fn read_kind<'a>(
                 }
             }
             Some("held") => EventKind::KeyHeld { place },
+            Some("types") => {
+                let plain = words.next().and_then(one_char);
+                let plain = plain.ok_or_else(|| format!("`{input} types` wants one character"))?;
+                EventKind::KeyTypes { place, plain }
+            }
             Some(other) => {
                 return Err(format!("`{input}` goes `down` or `up`, not `{other}`"));
             }
@@ -353,6 +368,14 @@ impl fmt::Display for TraceEntry {
     }
 }
 
+fn write_char(c: char, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+    // What would be lost among spaces, or begins a comment.
+    match c.is_whitespace() || c.is_control() || c == '#' {
+        true => write!(f, " U+{:04X}", u32::from(c)),
+        false => write!(f, " {c}"),
+    }
+}
+
 fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
     match event.device {
         DeviceId::ALL => f.write_str("- ")?,
@@ -362,15 +385,13 @@ fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
     match event.what {
         EventKind::Key { place, down, text } => {
             write!(f, "{place} {}", word(down))?;
-            match text {
-                // What would be lost among spaces, or begins a comment.
-                Some(c) if c.is_whitespace() || c.is_control() || c == '#' => {
-                    write!(f, " U+{:04X}", u32::from(c))
-                }
-                Some(c) => write!(f, " {c}"),
-                None => Ok(()),
-            }
+            text.map_or(Ok(()), |c| write_char(c, f))
         }
+        EventKind::KeyTypes { place, plain } => {
+            write!(f, "{place} types")?;
+            write_char(plain, f)
+        }
+        EventKind::Scroll { x, y } => write!(f, "scroll {x} {y}"),
         EventKind::KeyHeld { place } => write!(f, "{place} held"),
         EventKind::MouseButton { button, down } => {
             write!(f, "{} {}", Input::MouseButton(button), word(down))

@@ -63,11 +63,14 @@ impl TouchZones {
         self.zones.push((name, Form::Stick { center, radius }));
     }
 
-    /// Takes every zone away, for another layout of the screen; fingers that are down are let go
-    /// of by feeding a lost focus.
-    pub fn clear(&mut self) {
+    /// Takes every zone away, for another layout of the screen. What lay under a finger is let go:
+    /// feed what this answers.
+    #[must_use = "what lay under a finger stays down otherwise"]
+    pub fn clear(&mut self) -> Vec<EventKind> {
+        let fingers: Vec<u64> = self.fingers.iter().map(|(finger, _)| *finger).collect();
+        let let_go = fingers.into_iter().filter_map(|f| self.up(f)).collect();
         self.zones.clear();
-        self.fingers.clear();
+        let_go
     }
 
     /// A finger touched the screen; what that means, if it is on a zone. Should the system have

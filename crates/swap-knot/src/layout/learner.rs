@@ -1,7 +1,7 @@
 //! The player's layout, learned from what they type.
 
 use super::{Layout, Level, Typed};
-use crate::input::{Place, is_writing_place};
+use crate::input::{Event, EventKind, Place, is_writing_place};
 
 /// How many taught legends are kept: enough to name a layout, small enough to follow a change.
 const MEMORY: usize = 12;
@@ -26,6 +26,12 @@ pub struct LayoutLearner {
     /// Newest last.
     taught: Vec<(Place, char)>,
     candidates: Vec<Layout>,
+    /// Whether the system tells what keys type by themselves, which is worth more than what comes of
+    /// them with modifiers and dead keys.
+    hears_plain: bool,
+    /// Whether a key that writes was pressed and wrote nothing, as dead keys do: what the next one
+    /// types may be composed.
+    may_compose: bool,
 }
 
 impl LayoutLearner {
@@ -35,6 +41,8 @@ impl LayoutLearner {
             current,
             taught: Vec::with_capacity(MEMORY),
             candidates: Vec::new(),
+            hears_plain: false,
+            may_compose: false,
         }
     }
 
@@ -43,10 +51,39 @@ impl LayoutLearner {
         &self.current
     }
 
+    /// Learns from an event, if it is a press that teaches something; of everything that a game gets
+    /// this takes the right one. A letter that may be composed with a dead key teaches nothing.
+    ///
+    /// Answers the new layout when it is another one than before.
+    pub fn hear(&mut self, event: &Event) -> Option<Layout> {
+        match event.what {
+            EventKind::KeyTypes { place, plain } => {
+                self.hears_plain = true;
+                self.teach(place, plain, &[Level::Plain])
+            }
+            EventKind::Key {
+                place,
+                down: true,
+                text,
+            } if is_writing_place(place) && !self.hears_plain => {
+                let composed = std::mem::replace(&mut self.may_compose, text.is_none());
+                let text = text.filter(|_| !composed)?;
+                self.learn(place, text)
+            }
+            _ => None,
+        }
+    }
+
     /// Learns from one press: the place, and the character it typed (with or without Shift).
     ///
     /// Answers the new layout when it is another one than before.
     pub fn learn(&mut self, place: Place, character: char) -> Option<Layout> {
+        // AltGr is held for some characters, which speak for no other layout.
+        self.teach(place, character, &Level::ALL)
+    }
+
+    /// Learns what a key types on one of some levels.
+    fn teach(&mut self, place: Place, character: char, levels: &[Level]) -> Option<Layout> {
         if !is_writing_place(place) || character.is_control() {
             return None;
         }
@@ -55,8 +92,7 @@ impl LayoutLearner {
             self.taught.remove(0);
         }
         self.taught.push((place, character));
-        // AltGr is held for some characters, which speak for no other layout.
-        if types(&self.current, place, character, &Level::ALL) {
+        if types(&self.current, place, character, levels) {
             return None;
         }
         let found = self.best(place, character)?;

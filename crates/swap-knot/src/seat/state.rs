@@ -5,7 +5,7 @@ use super::shaping::Ramp;
 use super::{Edge, Happened};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
-    Time,
+    Time, notched,
 };
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
@@ -219,6 +219,13 @@ impl State {
             EventKind::Wheel { direction } => {
                 self.kind.meant(DeviceKind::Mouse, true);
                 self.notch(wiring, Control::wheel(direction));
+            }
+            EventKind::Scroll { x, y } => {
+                let slot = self.held.slot(device);
+                for direction in notched(self.held.turn(slot, [x, y])) {
+                    self.kind.meant(DeviceKind::Mouse, true);
+                    self.notch(wiring, Control::wheel(direction));
+                }
             }
             EventKind::PadButton { button, value } => {
                 let control = Control::pad(button);
