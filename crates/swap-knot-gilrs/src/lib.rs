@@ -15,9 +15,9 @@
 //! # }
 //! ```
 
-use gilrs::ev::EventType;
+use gilrs::ev::{Code, EventType};
 use gilrs::{Axis, Button, GamepadId, Gilrs};
-use swap_knot::{DeviceId, Event, EventKind, PadButton, Stick, Time};
+use swap_knot::{DeviceId, Event, EventKind, HidAxis, HidInput, PadButton, Stick, Time};
 
 /// The number of the first pad, above those of a window's keyboards and mice.
 const FIRST: u16 = 64;
@@ -37,10 +37,11 @@ impl Adapter {
     /// Translates an event and hands what it means to `feed`.
     ///
     /// - Buttons and triggers come with how far they are in, sticks with both axes.
-    /// - A pad that is unplugged, or whose events got lost, lets go of everything it held.
-    /// - Left out: the buttons `C`, `Z` and `Unknown`, and the axes `LeftZ`, `RightZ`, `DPadX`,
-    ///   `DPadY` (gilrs makes buttons of the cross by itself) and `Unknown`, which have no place in
-    ///   the W3C standard mapping; auto-repeat; and what is about rumbling.
+    /// - A pad that is unplugged lets go of everything it held; one that comes back rests.
+    /// - Buttons and axes without a place in the W3C standard mapping are `hid:` inputs: `C`, `Z`,
+    ///   `LeftZ` and `RightZ`, and `Unknown` ones by the number that the system gives them.
+    /// - Left out: the axes `DPadX` and `DPadY`, since gilrs makes buttons of the cross by itself;
+    ///   events that a filter dropped; auto-repeat; and what is about rumbling.
     pub fn event(&mut self, event: &gilrs::Event, at: Time, mut feed: impl FnMut(Event)) {
         let device = self.device(event.id);
         if let Some(what) = self.translate(event) {
@@ -50,18 +51,32 @@ impl Adapter {
 
     fn translate(&mut self, event: &gilrs::Event) -> Option<EventKind> {
         match event.event {
-            EventType::ButtonPressed(button, _) => button_event(button, 1.0, false),
-            EventType::ButtonReleased(button, _) => button_event(button, 0.0, false),
-            EventType::ButtonChanged(button, value, _) => button_event(button, value, true),
-            EventType::AxisChanged(axis, value, _) => {
-                let (stick, number) = stick_axis(axis)?;
+            EventType::ButtonPressed(button, code) => pressed(button, code, true),
+            EventType::ButtonReleased(button, code) => pressed(button, code, false),
+            EventType::ButtonChanged(button, value, _) => {
+                let button = pad_button(button).filter(|b| b.is_trigger())?;
+                Some(EventKind::PadButton { button, value })
+            }
+            EventType::AxisChanged(axis, value, code) => {
+                let Some((stick, number)) = stick_axis(axis) else {
+                    let axis = hid_axis(axis, code.into_u32())?;
+                    return Some(EventKind::HidAxis { axis, value });
+                };
                 let at = self.position(event.id);
                 let both = &mut self.pads[at].1[usize::from(stick == Stick::RIGHT)];
                 both[number] = value;
                 let [x, y] = *both;
                 Some(EventKind::PadStick { stick, x, y })
             }
-            EventType::Disconnected | EventType::Dropped => Some(EventKind::Unplugged),
+            EventType::Connected | EventType::Disconnected => {
+                // Whatever its sticks did before, it begins at rest.
+                let at = self.position(event.id);
+                self.pads[at].1 = [[0.0; 2]; 2];
+                let gone = event.event == EventType::Disconnected;
+                gone.then_some(EventKind::Unplugged)
+            }
+            // A filter took the event out: nothing happened.
+            EventType::Dropped => None,
             _ => None,
         }
     }
@@ -88,9 +103,56 @@ pub fn usb(gilrs: &Gilrs, id: GamepadId) -> Option<(u16, u16)> {
 }
 
 /// Triggers are told by how far they are in, everything else by down and up.
-fn button_event(button: Button, value: f32, by_value: bool) -> Option<EventKind> {
-    let button = pad_button(button)?;
-    (button.is_trigger() == by_value).then_some(EventKind::PadButton { button, value })
+fn pressed(button: Button, code: Code, down: bool) -> Option<EventKind> {
+    match pad_button(button) {
+        Some(button) if button.is_trigger() => None,
+        Some(button) => {
+            let value = if down { 1.0 } else { 0.0 };
+            Some(EventKind::PadButton { button, value })
+        }
+        None => {
+            let number = hid_button(code.into_u32());
+            Some(EventKind::HidButton { number, down })
+        }
+    }
+}
+
+/// The number of a button on the HID button page, out of the system's code for it. On Linux the
+/// kernel's codes (`input-event-codes.h`) count from `BTN_JOYSTICK`, `BTN_GAMEPAD` and
+/// `BTN_TRIGGER_HAPPY`; elsewhere the code is a plain number.
+pub fn hid_button(code: u32) -> u8 {
+    let number = match code & 0xffff {
+        n @ 0x120..=0x12f => n - 0x120,
+        n @ 0x130..=0x13f => n - 0x130,
+        n @ 0x2c0..=0x2ff => n - 0x2c0 + 16,
+        n => n,
+    };
+    // Every number has a button, so that each can be learned and bound.
+    (number % u32::from(HidInput::LAST_BUTTON)) as u8 + 1
+}
+
+/// The HID axis of an axis that is of no stick, out of its name or the system's code for it: on
+/// Linux the kernel's `ABS_` codes.
+fn hid_axis(axis: Axis, code: u32) -> Option<HidAxis> {
+    Some(match axis {
+        Axis::LeftZ => HidAxis::Z,
+        Axis::RightZ => HidAxis::Rz,
+        Axis::Unknown => match code & 0xffff {
+            0x00 => HidAxis::X,
+            0x01 => HidAxis::Y,
+            0x02 => HidAxis::Z,
+            0x03 => HidAxis::Rx,
+            0x04 => HidAxis::Ry,
+            0x05 => HidAxis::Rz,
+            0x06 => HidAxis::Throttle,
+            0x07 => HidAxis::Rudder,
+            0x08 => HidAxis::Steering,
+            0x09 => HidAxis::Accelerator,
+            0x0a => HidAxis::Brake,
+            _ => return None,
+        },
+        _ => return None,
+    })
 }
 
 /// The button of a pad by place.

@@ -5,7 +5,7 @@
 
 use gilrs::{Axis, Button};
 use serde_json::json;
-use swap_knot::{DeviceId, EventKind, PadButton, Stick, Time};
+use swap_knot::{DeviceId, EventKind, HidAxis, PadButton, Stick, Time};
 use swap_knot_gilrs::{Adapter, pad_button};
 
 /// What an event of a pad means.
@@ -86,7 +86,29 @@ fn buttons_triggers_sticks_and_plugs() {
         does(json!({ "ButtonPressed": [Button::LeftTrigger2, code()] })),
         []
     );
-    assert_eq!(does(json!({ "ButtonPressed": [Button::C, code()] })), []);
+    // What has no place is an input by its number: the kernel's code 0x130 is the first.
+    let hid = |number, down| [(pad, EventKind::HidButton { number, down })];
+    let unknown = |code: u32| json!({ "kind": 1, "code": code });
+    assert_eq!(
+        does(json!({ "ButtonPressed": [Button::C, unknown(0x132)] })),
+        hid(3, true)
+    );
+    assert_eq!(
+        does(json!({ "ButtonReleased": [Button::C, unknown(0x132)] })),
+        hid(3, false)
+    );
+    assert_eq!(
+        does(json!({ "ButtonPressed": [Button::Unknown, unknown(0x2c0)] })),
+        hid(17, true)
+    );
+    assert_eq!(
+        does(json!({ "ButtonPressed": [Button::Unknown, unknown(0x123)] })),
+        hid(4, true)
+    );
+    assert_eq!(
+        does(json!({ "ButtonChanged": [Button::C, 1.0, unknown(0x132)] })),
+        []
+    );
     let stick = |x, y| {
         (
             pad,
@@ -100,18 +122,26 @@ fn buttons_triggers_sticks_and_plugs() {
     let axis = |axis: Axis, value: f32| json!({ "AxisChanged": [axis, value, code()] });
     assert_eq!(does(axis(Axis::RightStickX, 0.5)), [stick(0.5, 0.0)]);
     assert_eq!(does(axis(Axis::RightStickY, -1.0)), [stick(0.5, -1.0)]);
-    for left_out in [
-        Axis::LeftZ,
-        Axis::RightZ,
-        Axis::DPadX,
-        Axis::DPadY,
-        Axis::Unknown,
-    ] {
+    let other =
+        |axis: Axis, code: u32| json!({ "AxisChanged": [axis, 0.5, { "kind": 3, "code": code }] });
+    let hid = |axis| [(pad, EventKind::HidAxis { axis, value: 0.5 })];
+    assert_eq!(does(other(Axis::LeftZ, 2)), hid(HidAxis::Z));
+    assert_eq!(does(other(Axis::RightZ, 5)), hid(HidAxis::Rz));
+    assert_eq!(does(other(Axis::Unknown, 6)), hid(HidAxis::Throttle));
+    assert_eq!(
+        does(other(Axis::Unknown, 0x28)),
+        [],
+        "no axis that the standard names"
+    );
+    for left_out in [Axis::DPadX, Axis::DPadY] {
         assert_eq!(does(axis(left_out, 1.0)), []);
     }
+    assert_eq!(does(json!("Dropped")), [], "a filter took something out");
     assert_eq!(does(json!("Connected")), []);
     assert_eq!(does(json!("Disconnected")), [(pad, EventKind::Unplugged)]);
-    assert_eq!(does(json!("Dropped")), [(pad, EventKind::Unplugged)]);
+    // It comes back at rest, whatever its sticks did before.
+    assert_eq!(does(json!("Connected")), []);
+    assert_eq!(does(axis(Axis::RightStickX, 0.25)), [stick(0.25, 0.0)]);
     assert_eq!(does(json!("ForceFeedbackEffectCompleted")), []);
     // Another pad has another number, and the first keeps its own.
     let second = means(
