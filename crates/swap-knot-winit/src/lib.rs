@@ -24,56 +24,106 @@
 mod keys;
 mod system;
 
+use std::collections::HashMap;
+
 pub use keys::place;
 pub use system::system_layout;
 
-use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, Time, TouchZones};
+use swap_knot::{DeviceId, Event, EventKind, MouseButton, Time, TouchZones};
 use winit::event::{
     DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
 };
 use winit::keyboard::{Key, PhysicalKey};
 
-/// How many pixels of smooth scrolling make one notch of the wheel.
+/// The keyboard; winit's windows do not tell several apart.
+pub const KEYBOARD: DeviceId = DeviceId(0);
+/// The mouse, its motion and its buttons, which come under two numbers on some systems; winit's
+/// windows do not tell several apart.
+pub const MOUSE: DeviceId = DeviceId(1);
+/// The touch screen.
+pub const TOUCH: DeviceId = DeviceId(2);
+/// Everything that a window is heard from.
+const ALL: [DeviceId; 3] = [KEYBOARD, MOUSE, TOUCH];
+
+/// How far smooth scrolling goes for one notch of the wheel, in pixels of a screen that is not
+/// scaled.
 const PIXELS_A_NOTCH: f64 = 40.0;
 
-/// Translates winit's events; keeps which devices it has seen and what is left of a notch.
-#[derive(Clone, Debug, Default)]
+/// Translates winit's events; keeps what is down and how the window is scaled.
+#[derive(Clone, Debug)]
 pub struct Adapter {
     /// The zones and on-screen sticks of the game, in physical pixels; none to begin with.
     pub zones: TouchZones,
-    devices: Vec<winit::event::DeviceId>,
+    /// What raw devices turned out to be, so that it can be told when one is gone.
+    raw: HashMap<winit::event::DeviceId, DeviceId>,
     /// Keys and buttons that are down, as they come up.
     down: Vec<(DeviceId, EventKind)>,
-    /// What is left of a notch, to the right and up.
-    wheel: [f64; 2],
+    /// How many physical pixels make one of a screen that is not scaled.
+    scale: f64,
+}
+
+impl Default for Adapter {
+    fn default() -> Self {
+        Adapter::new()
+    }
 }
 
 impl Adapter {
-    /// An adapter that has seen no device yet.
+    /// An adapter that has heard nothing yet.
     pub fn new() -> Adapter {
-        Adapter::default()
+        Adapter {
+            zones: TouchZones::new(),
+            raw: HashMap::new(),
+            down: Vec::new(),
+            scale: 1.0,
+        }
+    }
+
+    /// How the window is scaled (`Window::scale_factor`), for smooth scrolling. Changes come by
+    /// themselves with the window's events.
+    pub fn set_scale(&mut self, scale: f64) {
+        if scale.is_finite() && scale > 0.0 {
+            self.scale = scale;
+        }
+    }
+
+    /// Nothing was heard for a while, since the game did not listen: whatever was down then may have
+    /// come up since, and nobody tells of it later. Call it when events are fed again.
+    pub fn gap(&mut self, at: Time, mut feed: impl FnMut(Event)) {
+        for device in ALL {
+            let what = EventKind::FocusLost;
+            feed(Event { at, device, what });
+        }
+        for (device, what) in std::mem::take(&mut self.down) {
+            feed(Event { at, device, what });
+        }
     }
 
     /// Translates a window's event and hands what it means to `feed`, in order.
     ///
-    /// - Keys come with their place and, going down, with the character they typed.
+    /// - Keys come with their place and, going down, with the character they typed; beside that
+    ///   with what they type by themselves ([`EventKind::KeyTypes`]), where the system says so.
     /// - Auto-repeat is left out.
-    /// - A lost focus is told of every device that the window was heard from, and then that all of
-    ///   its keys and buttons are up, since nobody tells of it later. A key that is still held when
-    ///   the focus comes back is told as [`EventKind::KeyHeld`], where winit knows (X11, Windows).
+    /// - A lost focus is told of keyboard, mouse and touch, and then that all keys and buttons of the
+    ///   window are up, since nobody tells of it later. A key that is still held when the focus comes
+    ///   back is told as [`EventKind::KeyHeld`], where winit knows (X11, Windows).
+    /// - The wheel comes in notches and fractions of them.
     /// - Keys that winit cannot place are left out.
     pub fn window_event(&mut self, event: &WindowEvent, at: Time, mut feed: impl FnMut(Event)) {
         match event {
             WindowEvent::KeyboardInput {
-                device_id,
                 event,
                 is_synthetic,
+                ..
             } if !event.repeat => {
-                let device = self.device(*device_id);
+                let device = KEYBOARD;
                 match key(event) {
                     Some(what) if !is_synthetic => {
                         self.note(device, what);
                         feed(Event { at, device, what });
+                        if let Some(what) = types(what, event) {
+                            feed(Event { at, device, what });
+                        }
                     }
                     // Made up by winit when focus changes: on the way out it comes before the loss
                     // is told, which then tells of it; on the way in the key is held, not pressed.
@@ -86,41 +136,30 @@ impl Adapter {
                     _ => {}
                 }
             }
-            WindowEvent::MouseInput {
-                device_id,
-                state,
-                button,
-            } => {
-                let device = self.device(*device_id);
+            WindowEvent::MouseInput { state, button, .. } => {
                 if let Some(button) = mouse_button(*button) {
-                    let down = *state == ElementState::Pressed;
+                    let (device, down) = (MOUSE, *state == ElementState::Pressed);
                     let what = EventKind::MouseButton { button, down };
                     self.note(device, what);
                     feed(Event { at, device, what });
                 }
             }
-            WindowEvent::MouseWheel {
-                device_id, delta, ..
-            } => {
-                let device = self.device(*device_id);
-                self.turn(*delta, |direction| {
-                    let what = EventKind::Wheel { direction };
-                    feed(Event { at, device, what });
-                });
+            WindowEvent::MouseWheel { delta, .. } => {
+                let [x, y] = match *delta {
+                    MouseScrollDelta::LineDelta(x, y) => [x, y],
+                    MouseScrollDelta::PixelDelta(p) => {
+                        [p.x, p.y].map(|v| (v / self.scale / PIXELS_A_NOTCH) as f32)
+                    }
+                };
+                let (device, what) = (MOUSE, EventKind::Scroll { x, y });
+                feed(Event { at, device, what });
             }
             WindowEvent::Touch(touch) => {
-                let device = self.device(touch.device_id);
+                let device = TOUCH;
                 self.touch(touch, |what| feed(Event { at, device, what }));
             }
-            WindowEvent::Focused(false) => {
-                for n in 0..self.devices.len() {
-                    let (device, what) = (number(n), EventKind::FocusLost);
-                    feed(Event { at, device, what });
-                }
-                for (device, what) in std::mem::take(&mut self.down) {
-                    feed(Event { at, device, what });
-                }
-            }
+            WindowEvent::ScaleFactorChanged { scale_factor, .. } => self.set_scale(*scale_factor),
+            WindowEvent::Focused(false) => self.gap(at, feed),
             _ => {}
         }
     }
@@ -154,7 +193,8 @@ impl Adapter {
         }
     }
 
-    /// Translates raw mouse motion, which goes on when the pointer reaches the edge of the screen.
+    /// Translates raw mouse motion, which goes on when the pointer reaches the edge of the screen,
+    /// and tells when a device is gone that was heard of here.
     pub fn device_event(
         &mut self,
         device: winit::event::DeviceId,
@@ -162,12 +202,28 @@ impl Adapter {
         at: Time,
         mut feed: impl FnMut(Event),
     ) {
-        if let DeviceEvent::MouseMotion { delta: (x, y) } = event {
-            let device = self.device(device);
-            // Screens count downwards, Swap Knot upwards.
-            let (x, y) = (*x as f32, -*y as f32);
-            let what = EventKind::MouseMove { x, y };
-            feed(Event { at, device, what });
+        match event {
+            DeviceEvent::MouseMotion { delta: (x, y) } => {
+                self.raw.insert(device, MOUSE);
+                // Screens count downwards, Swap Knot upwards.
+                let (x, y) = (*x as f32, -*y as f32);
+                let (device, what) = (MOUSE, EventKind::MouseMove { x, y });
+                feed(Event { at, device, what });
+            }
+            DeviceEvent::Button { .. } | DeviceEvent::MouseWheel { .. } => {
+                self.raw.insert(device, MOUSE);
+            }
+            DeviceEvent::Key(_) => {
+                self.raw.insert(device, KEYBOARD);
+            }
+            DeviceEvent::Removed => {
+                if let Some(device) = self.raw.remove(&device) {
+                    self.down.retain(|(of, _)| *of != device);
+                    let what = EventKind::Unplugged;
+                    feed(Event { at, device, what });
+                }
+            }
+            _ => {}
         }
     }
 
@@ -182,41 +238,6 @@ impl Adapter {
             }
         }
     }
-
-    /// A small number for a device, given out in the order in which devices are first heard of.
-    fn device(&mut self, id: winit::event::DeviceId) -> DeviceId {
-        let found = self.devices.iter().position(|d| *d == id);
-        let at = found.unwrap_or_else(|| {
-            self.devices.push(id);
-            self.devices.len() - 1
-        });
-        number(at)
-    }
-
-    /// Whole notches out of what the wheel turned by.
-    fn turn(&mut self, delta: MouseScrollDelta, mut notch: impl FnMut(Direction)) {
-        let [x, y] = match delta {
-            MouseScrollDelta::LineDelta(x, y) => [f64::from(x), f64::from(y)],
-            MouseScrollDelta::PixelDelta(p) => [p.x / PIXELS_A_NOTCH, p.y / PIXELS_A_NOTCH],
-        };
-        let ways = [
-            (Direction::Left, Direction::Right),
-            (Direction::Down, Direction::Up),
-        ];
-        for ((left, by), (back, forth)) in self.wheel.iter_mut().zip([x, y]).zip(ways) {
-            *left = (*left + by).clamp(-50.0, 50.0);
-            while left.abs() >= 1.0 {
-                notch(if *left > 0.0 { forth } else { back });
-                *left -= left.signum();
-            }
-        }
-    }
-}
-
-/// The number of the device that was heard of as that many others were known. The last ones share
-/// one, which stands for no device in particular elsewhere.
-fn number(at: usize) -> DeviceId {
-    DeviceId(u16::try_from(at).unwrap_or(u16::MAX).min(u16::MAX - 1))
 }
 
 /// What happened on a key, if winit knows where it is.
@@ -236,6 +257,35 @@ fn key(event: &KeyEvent) -> Option<EventKind> {
     })
 }
 
+/// What a key that went down types by itself, without modifiers and without composing.
+#[cfg(any(
+    windows,
+    target_os = "macos",
+    target_os = "linux",
+    target_os = "freebsd"
+))]
+fn types(what: EventKind, event: &KeyEvent) -> Option<EventKind> {
+    use winit::platform::modifier_supplement::KeyEventExtModifierSupplement as _;
+    let EventKind::Key {
+        place, down: true, ..
+    } = what
+    else {
+        return None;
+    };
+    let plain = typed(&event.key_without_modifiers())?;
+    Some(EventKind::KeyTypes { place, plain })
+}
+
+#[cfg(not(any(
+    windows,
+    target_os = "macos",
+    target_os = "linux",
+    target_os = "freebsd"
+)))]
+fn types(_: EventKind, _: &KeyEvent) -> Option<EventKind> {
+    None
+}
+
 /// The one character that a key types.
 fn typed(key: &Key) -> Option<char> {
     let Key::Character(text) = key else {
@@ -246,7 +296,8 @@ fn typed(key: &Key) -> Option<char> {
     chars.next().is_none().then_some(first)
 }
 
-/// The button of a mouse; numbers that winit passes on count from 6 on.
+/// The button of a mouse. What winit passes on by number is counted in another way on every system,
+/// see [`further_button`].
 pub fn mouse_button(button: winit::event::MouseButton) -> Option<MouseButton> {
     use winit::event::MouseButton as Theirs;
     Some(match button {
@@ -255,6 +306,50 @@ pub fn mouse_button(button: winit::event::MouseButton) -> Option<MouseButton> {
         Theirs::Middle => MouseButton::Middle,
         Theirs::Back => MouseButton::Back,
         Theirs::Forward => MouseButton::Forward,
-        Theirs::Other(number) => MouseButton::from_number(u8::try_from(number).ok()?)?,
+        Theirs::Other(number) => further_button(Counting::here(number), number)?,
     })
+}
+
+/// How a system counts the buttons of a mouse beyond the first five.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Counting {
+    /// X11: four to seven are the wheel, eight and nine lead back and forward, ten is the sixth.
+    X11,
+    /// Wayland: by the numbers of the Linux kernel, `BTN_LEFT` (0x110) and on.
+    Kernel,
+    /// Windows: the two that lead back and forward are one and two, three is the sixth.
+    Windows,
+    /// macOS and the web: from nought on, five is the sixth.
+    FromZero,
+}
+
+impl Counting {
+    /// How the system that this program was built for counts, where it gave that number; on Linux
+    /// the number tells X11 and Wayland apart.
+    pub const fn here(number: u16) -> Counting {
+        if cfg!(windows) {
+            Counting::Windows
+        } else if cfg!(any(target_vendor = "apple", target_family = "wasm")) {
+            Counting::FromZero
+        } else if number >= FIRST_OF_KERNEL {
+            Counting::Kernel
+        } else {
+            Counting::X11
+        }
+    }
+}
+
+/// `BTN_LEFT` in the Linux kernel's `input-event-codes.h`.
+const FIRST_OF_KERNEL: u16 = 0x110;
+
+/// The button that a system means by a number beyond those that winit knows by name.
+pub fn further_button(counting: Counting, number: u16) -> Option<MouseButton> {
+    let number = match counting {
+        Counting::X11 => number.checked_sub(4)?,
+        Counting::Kernel => number.checked_sub(FIRST_OF_KERNEL - 1)?,
+        Counting::Windows => number.checked_add(3)?,
+        Counting::FromZero => number.checked_add(1)?,
+    };
+    let number = u8::try_from(number).ok().filter(|n| *n >= 6)?;
+    MouseButton::from_number(number)
 }

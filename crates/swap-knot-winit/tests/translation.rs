@@ -2,8 +2,10 @@
 
 #![allow(clippy::unwrap_used, clippy::panic)]
 
-use swap_knot::{DeviceId, Direction, Event, EventKind, MouseButton, PLACES, Time};
-use swap_knot_winit::{Adapter, mouse_button, place};
+use swap_knot::{DeviceId, Event, EventKind, MouseButton, PLACES, Time};
+use swap_knot_winit::{
+    Adapter, Counting, KEYBOARD, MOUSE, TOUCH, further_button, mouse_button, place,
+};
 use winit::dpi::PhysicalPosition;
 use winit::event::{
     DeviceEvent, DeviceId as Theirs, ElementState, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
@@ -39,11 +41,11 @@ fn every_key_is_translated_or_left_out_by_name() {
     assert!(PLACES.contains(&place(code("IntlRo")).unwrap()));
 }
 
-fn window(adapter: &mut Adapter, event: &WindowEvent) -> Vec<EventKind> {
+fn window(adapter: &mut Adapter, event: &WindowEvent) -> Vec<(DeviceId, EventKind)> {
     let mut out = Vec::new();
     adapter.window_event(event, Time::from_millis(5), |e: Event| {
-        assert_eq!((e.at, e.device), (Time::from_millis(5), DeviceId(0)));
-        out.push(e.what);
+        assert_eq!(e.at, Time::from_millis(5));
+        out.push((e.device, e.what));
     });
     out
 }
@@ -63,14 +65,14 @@ fn mouse_wheel_and_focus() {
         (Button::Middle, MouseButton::Middle),
         (Button::Back, MouseButton::Back),
         (Button::Forward, MouseButton::Forward),
-        (Button::Other(8), MouseButton::Further(8)),
+        (Button::Other(further()), MouseButton::Further(8)),
     ] {
         for (state, down) in [
             (ElementState::Pressed, true),
             (ElementState::Released, false),
         ] {
             let what = EventKind::MouseButton { button: ours, down };
-            assert_eq!(window(&mut adapter, &click(theirs, state)), [what]);
+            assert_eq!(window(&mut adapter, &click(theirs, state)), [(MOUSE, what)]);
         }
     }
     assert_eq!(mouse_button(Button::Other(999)), None);
@@ -79,30 +81,21 @@ fn mouse_wheel_and_focus() {
         delta,
         phase: TouchPhase::Moved,
     };
-    let notch = |direction| EventKind::Wheel { direction };
+    let turned = |x, y| [(MOUSE, EventKind::Scroll { x, y })];
     let lines = |x, y| turn(MouseScrollDelta::LineDelta(x, y));
-    assert_eq!(
-        window(&mut adapter, &lines(0.0, 2.0)),
-        [notch(Direction::Up); 2]
-    );
-    assert_eq!(
-        window(&mut adapter, &lines(-1.0, -1.0)),
-        [notch(Direction::Left), notch(Direction::Down)]
-    );
-    // Smooth scrolling adds up to notches.
+    assert_eq!(window(&mut adapter, &lines(0.0, 2.0)), turned(0.0, 2.0));
+    assert_eq!(window(&mut adapter, &lines(-1.0, 0.25)), turned(-1.0, 0.25));
+    // Smooth scrolling comes in fractions, by the scale of the window.
     let pixels = turn(MouseScrollDelta::PixelDelta(PhysicalPosition::new(
         0.0, 25.0,
     )));
-    assert_eq!(window(&mut adapter, &pixels), []);
-    assert_eq!(window(&mut adapter, &pixels), [notch(Direction::Up)]);
-    assert_eq!(
-        window(&mut adapter, &lines(f32::NAN, 0.0)),
-        [],
-        "nonsense is nothing"
-    );
+    assert_eq!(window(&mut adapter, &pixels), turned(0.0, 0.625));
+    adapter.set_scale(2.0);
+    adapter.set_scale(f64::NAN);
+    assert_eq!(window(&mut adapter, &pixels), turned(0.0, 0.3125));
     assert_eq!(
         window(&mut adapter, &WindowEvent::Focused(false)),
-        [EventKind::FocusLost]
+        [KEYBOARD, MOUSE, TOUCH].map(|device| (device, EventKind::FocusLost))
     );
     assert_eq!(window(&mut adapter, &WindowEvent::Focused(true)), []);
     assert_eq!(window(&mut adapter, &WindowEvent::CloseRequested), []);
@@ -115,6 +108,63 @@ fn raw_motion_counts_upwards() {
     let mut adapter = Adapter::new();
     adapter.device_event(Theirs::dummy(), &motion, Time::ZERO, |e| out.push(e.what));
     assert_eq!(out, [EventKind::MouseMove { x: 3.0, y: -4.0 }]);
+}
+
+/// What this system calls the eighth button.
+fn further() -> u16 {
+    match Counting::here(10) {
+        Counting::X11 | Counting::Kernel => 12,
+        Counting::Windows => 5,
+        Counting::FromZero => 7,
+    }
+}
+
+#[test]
+fn further_buttons_are_counted_as_each_system_does() {
+    let button = |counting, number| further_button(counting, number).map(MouseButton::number);
+    for (counting, first) in [
+        (Counting::X11, 10),
+        (Counting::Kernel, 0x115),
+        (Counting::Windows, 3),
+        (Counting::FromZero, 5),
+    ] {
+        assert_eq!(button(counting, first), Some(6), "{counting:?}");
+        assert_eq!(button(counting, first + 2), Some(8), "{counting:?}");
+        assert_eq!(button(counting, first - 1), None, "known by name");
+        assert_eq!(button(counting, 0), None);
+        assert_eq!(button(counting, u16::MAX), None);
+    }
+    if cfg!(target_os = "linux") {
+        assert_eq!(Counting::here(0x117), Counting::Kernel);
+        assert_eq!(Counting::here(10), Counting::X11);
+    }
+}
+
+#[test]
+fn a_device_that_is_gone_and_a_gap_are_told() {
+    let mut adapter = Adapter::new();
+    let click = WindowEvent::MouseInput {
+        device_id: Theirs::dummy(),
+        state: ElementState::Pressed,
+        button: winit::event::MouseButton::Left,
+    };
+    window(&mut adapter, &click);
+    let mut out = Vec::new();
+    let gone = DeviceEvent::Removed;
+    adapter.device_event(Theirs::dummy(), &gone, Time::ZERO, |e| out.push(e));
+    assert_eq!(out, [], "nobody knows what it was");
+    let motion = DeviceEvent::MouseMotion { delta: (1.0, 0.0) };
+    adapter.device_event(Theirs::dummy(), &motion, Time::ZERO, |_| {});
+    adapter.device_event(Theirs::dummy(), &gone, Time::ZERO, |e| out.push(e));
+    assert_eq!((out[0].device, out[0].what), (MOUSE, EventKind::Unplugged));
+
+    window(&mut adapter, &click);
+    let mut out = Vec::new();
+    adapter.gap(Time::from_millis(9), |e| out.push((e.device, e.what)));
+    let (button, down) = (MouseButton::Left, false);
+    let up = (MOUSE, EventKind::MouseButton { button, down });
+    let lost = [KEYBOARD, MOUSE, TOUCH].map(|device| (device, EventKind::FocusLost));
+    assert_eq!(out, [&lost[..], &[up]].concat());
 }
 
 #[test]
@@ -132,7 +182,11 @@ fn fingers_work_zones_and_sticks() {
             id,
         })
     };
-    let mut does = |id, phase, x, y| window(&mut adapter, &touch(id, phase, x, y));
+    let mut does = |id, phase, x, y| {
+        let all = window(&mut adapter, &touch(id, phase, x, y));
+        assert!(all.iter().all(|(device, _)| *device == TOUCH));
+        all.into_iter().map(|(_, what)| what).collect::<Vec<_>>()
+    };
     let pressed = |down| EventKind::Touch { name: horn, down };
     assert_eq!(does(1, TouchPhase::Started, 10.0, 10.0), [pressed(true)]);
     assert_eq!(
