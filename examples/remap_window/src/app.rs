@@ -7,8 +7,8 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    CarriedOver, Draft, Edge, Event, EventKind, Layout, LayoutLearner, Locker, Profile, Prompt,
-    Row, Seat, Sheet, Slug, Time, Words,
+    CarriedOver, Draft, Edge, Event, Layout, LayoutLearner, Locker, Profile, Prompt, Row, Seat,
+    Sheet, Slug, Time, Words,
 };
 use swap_knot_egui::{GlyphTextures, MenuNews, RemapMenu};
 
@@ -184,17 +184,9 @@ impl App {
         }
     }
 
-    /// Follows the player's layout: each press that carries place and text teaches one legend.
+    /// Follows the player's layout: each press that says what its key types teaches one legend.
     fn learn(&mut self, event: &Event) {
-        let EventKind::Key {
-            place,
-            down: true,
-            text: Some(text),
-        } = event.what
-        else {
-            return;
-        };
-        if let Some(layout) = self.learner.learn(place, text) {
+        if let Some(layout) = self.learner.hear(event) {
             self.draft.set_layout(&layout);
             let profile = self.draft.applied_profile();
             self.seat

@@ -171,6 +171,29 @@ fn the_layout_is_found_at_the_start_and_followed_while_it_runs() {
 }
 
 #[test]
+fn what_dead_keys_compose_moves_no_layout() {
+    if skip_without_display() {
+        return;
+    }
+    const BRACKET_LEFT: u8 = 34;
+    const KEY_E: u8 = 26;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    for layout in ["be", "fr", "de"] {
+        desktop.set_layout(layout);
+        let mut window = desktop.open(profiles.path());
+        window.press_until(KEY_Q, &format!("layout: {layout}"));
+        let dead = if layout == "de" { 21 } else { BRACKET_LEFT };
+        for key in [KEY_E, KEY_Q, KEY_E] {
+            window.press_all(&[dead, key]);
+        }
+        std::thread::sleep(std::time::Duration::from_millis(300));
+        assert_eq!(window.last("layout: "), layout);
+        window.close();
+    }
+}
+
+#[test]
 fn the_menu_is_worked_with_the_keyboard_alone() {
     if skip_without_display() {
         return;
