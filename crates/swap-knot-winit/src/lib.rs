@@ -29,7 +29,7 @@ use std::collections::HashMap;
 pub use keys::place;
 pub use system::system_layout;
 
-use swap_knot::{DeviceId, Event, EventKind, MouseButton, Time, TouchZones};
+use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, Time, TouchZones};
 use winit::event::{
     DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
 };
@@ -297,7 +297,7 @@ fn typed(key: &Key) -> Option<char> {
 }
 
 /// The button of a mouse. What winit passes on by number is counted in another way on every system,
-/// see [`further_button`].
+/// see [`ButtonCounting`].
 pub fn mouse_button(button: winit::event::MouseButton) -> Option<MouseButton> {
     use winit::event::MouseButton as Theirs;
     Some(match button {
@@ -306,50 +306,6 @@ pub fn mouse_button(button: winit::event::MouseButton) -> Option<MouseButton> {
         Theirs::Middle => MouseButton::Middle,
         Theirs::Back => MouseButton::Back,
         Theirs::Forward => MouseButton::Forward,
-        Theirs::Other(number) => further_button(Counting::here(number), number)?,
+        Theirs::Other(number) => MouseButton::counted(ButtonCounting::here(number), number)?,
     })
-}
-
-/// How a system counts the buttons of a mouse beyond the first five.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Counting {
-    /// X11: four to seven are the wheel, eight and nine lead back and forward, ten is the sixth.
-    X11,
-    /// Wayland: by the numbers of the Linux kernel, `BTN_LEFT` (0x110) and on.
-    Kernel,
-    /// Windows: the two that lead back and forward are one and two, three is the sixth.
-    Windows,
-    /// macOS and the web: from nought on, five is the sixth.
-    FromZero,
-}
-
-impl Counting {
-    /// How the system that this program was built for counts, where it gave that number; on Linux
-    /// the number tells X11 and Wayland apart.
-    pub const fn here(number: u16) -> Counting {
-        if cfg!(windows) {
-            Counting::Windows
-        } else if cfg!(any(target_vendor = "apple", target_family = "wasm")) {
-            Counting::FromZero
-        } else if number >= FIRST_OF_KERNEL {
-            Counting::Kernel
-        } else {
-            Counting::X11
-        }
-    }
-}
-
-/// `BTN_LEFT` in the Linux kernel's `input-event-codes.h`.
-const FIRST_OF_KERNEL: u16 = 0x110;
-
-/// The button that a system means by a number beyond those that winit knows by name.
-pub fn further_button(counting: Counting, number: u16) -> Option<MouseButton> {
-    let number = match counting {
-        Counting::X11 => number.checked_sub(4)?,
-        Counting::Kernel => number.checked_sub(FIRST_OF_KERNEL - 1)?,
-        Counting::Windows => number.checked_add(3)?,
-        Counting::FromZero => number.checked_add(1)?,
-    };
-    let number = u8::try_from(number).ok().filter(|n| *n >= 6)?;
-    MouseButton::from_number(number)
 }

@@ -2,10 +2,8 @@
 
 #![allow(clippy::unwrap_used, clippy::panic)]
 
-use swap_knot::{DeviceId, Event, EventKind, MouseButton, PLACES, Time};
-use swap_knot_winit::{
-    Adapter, Counting, KEYBOARD, MOUSE, TOUCH, further_button, mouse_button, place,
-};
+use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, PLACES, Time};
+use swap_knot_winit::{Adapter, KEYBOARD, MOUSE, TOUCH, mouse_button, place};
 use winit::dpi::PhysicalPosition;
 use winit::event::{
     DeviceEvent, DeviceId as Theirs, ElementState, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
@@ -112,21 +110,21 @@ fn raw_motion_counts_upwards() {
 
 /// What this system calls the eighth button.
 fn further() -> u16 {
-    match Counting::here(10) {
-        Counting::X11 | Counting::Kernel => 12,
-        Counting::Windows => 5,
-        Counting::FromZero => 7,
+    match ButtonCounting::here(10) {
+        ButtonCounting::X11 | ButtonCounting::Kernel => 12,
+        ButtonCounting::Windows => 5,
+        _ => 7,
     }
 }
 
 #[test]
 fn further_buttons_are_counted_as_each_system_does() {
-    let button = |counting, number| further_button(counting, number).map(MouseButton::number);
+    let button = |counting, number| MouseButton::counted(counting, number).map(MouseButton::number);
     for (counting, first) in [
-        (Counting::X11, 10),
-        (Counting::Kernel, 0x115),
-        (Counting::Windows, 3),
-        (Counting::FromZero, 5),
+        (ButtonCounting::X11, 10),
+        (ButtonCounting::Kernel, 0x115),
+        (ButtonCounting::Windows, 3),
+        (ButtonCounting::FromZero, 5),
     ] {
         assert_eq!(button(counting, first), Some(6), "{counting:?}");
         assert_eq!(button(counting, first + 2), Some(8), "{counting:?}");
@@ -135,8 +133,8 @@ fn further_buttons_are_counted_as_each_system_does() {
         assert_eq!(button(counting, u16::MAX), None);
     }
     if cfg!(target_os = "linux") {
-        assert_eq!(Counting::here(0x117), Counting::Kernel);
-        assert_eq!(Counting::here(10), Counting::X11);
+        assert_eq!(ButtonCounting::here(0x117), ButtonCounting::Kernel);
+        assert_eq!(ButtonCounting::here(10), ButtonCounting::X11);
     }
 }
 

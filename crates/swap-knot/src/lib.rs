@@ -92,10 +92,10 @@ mod text_place;
 
 // Inputs and their text.
 pub use input::{
-    Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, HidInput,
-    Input, InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES, PadButton, Place,
-    Platform, Relation, Side, Sign, Simulated, Stick, Time, TouchName, TouchNameError, TouchZones,
-    Trace, TraceEntry, TraceError, WRITING_PLACES, is_writing_place,
+    ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, Held,
+    HidAxis, HidInput, Input, InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES,
+    PadButton, Place, Platform, Relation, Side, Sign, Simulated, Stick, Time, TouchName,
+    TouchNameError, TouchZones, Trace, TraceEntry, TraceError, WRITING_PLACES, is_writing_place,
 };
 
 // Declare.

@@ -244,6 +244,11 @@ impl Held {
         self.follow(event, |_, _| {});
     }
 
+    /// The devices that were heard of and are plugged in.
+    pub fn devices(&self) -> impl Iterator<Item = DeviceId> + '_ {
+        self.devices.iter().filter_map(|d| d.id)
+    }
+
     /// Every input that is down or away from rest, spent or not.
     pub fn inputs(&self) -> Vec<Input> {
         let touch = self.touch.iter().enumerate();

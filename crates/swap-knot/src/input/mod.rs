@@ -29,7 +29,7 @@ pub(crate) use held::{Change, LOOSE, Rest, notched};
 pub use hid::{HidAxis, HidInput};
 pub use keyboard_types::Code as Place;
 pub use modifier::{Modifier, Platform};
-pub use mouse::MouseButton;
+pub use mouse::{ButtonCounting, MouseButton};
 pub use pad::{PadButton, Stick};
 pub(crate) use place::writing_index;
 pub use place::{PLACES, WRITING_PLACES, is_writing_place};

@@ -66,3 +66,50 @@ impl MouseButton {
         })
     }
 }
+
+/// How a system counts the buttons of a mouse beyond the first five, which have names.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum ButtonCounting {
+    /// X11: four to seven are the wheel, eight and nine lead back and forward, ten is the sixth.
+    X11,
+    /// Wayland: by the numbers of the Linux kernel (`input-event-codes.h`), from `BTN_LEFT` (0x110).
+    Kernel,
+    /// Windows: the two that lead back and forward are one and two, three is the sixth.
+    Windows,
+    /// macOS and the web: from nought on, five is the sixth.
+    FromZero,
+}
+
+/// `BTN_LEFT` in the Linux kernel's `input-event-codes.h`.
+const FIRST_OF_KERNEL: u16 = 0x110;
+
+impl ButtonCounting {
+    /// How the system that this program was built for counts, where it gave that number; on Linux
+    /// the number tells X11 and Wayland apart.
+    pub const fn here(number: u16) -> ButtonCounting {
+        if cfg!(windows) {
+            ButtonCounting::Windows
+        } else if cfg!(any(target_vendor = "apple", target_family = "wasm")) {
+            ButtonCounting::FromZero
+        } else if number >= FIRST_OF_KERNEL {
+            ButtonCounting::Kernel
+        } else {
+            ButtonCounting::X11
+        }
+    }
+}
+
+impl MouseButton {
+    /// The button that a system means by a number beyond those that have names there.
+    pub fn counted(counting: ButtonCounting, number: u16) -> Option<MouseButton> {
+        let number = match counting {
+            ButtonCounting::X11 => number.checked_sub(4)?,
+            ButtonCounting::Kernel => number.checked_sub(FIRST_OF_KERNEL - 1)?,
+            ButtonCounting::Windows => number.checked_add(3)?,
+            ButtonCounting::FromZero => number.checked_add(1)?,
+        };
+        let number = u8::try_from(number).ok().filter(|n| *n >= 6)?;
+        MouseButton::from_number(number)
+    }
+}
