@@ -9,7 +9,7 @@ use swap_knot::{
     Actions, DeviceId, Edge, Event, Layout, PadButton, Profile, Rig, Seat, Sheet, Simulated, Stick,
     Time,
 };
-use swap_knot_bevy::{ActionHappened, InputEvent, PlayerSeat, SwapKnotClock, SwapKnotPlugin};
+use swap_knot_bevy::{ActionHappened, PlayerSeat, SwapKnotClock, SwapKnotEvent, SwapKnotPlugin};
 
 const SHEET: &str = r#"
     game = "slack-water"
@@ -73,7 +73,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
             ];
             for event in events {
                 app.world_mut()
-                    .write_message(InputEvent(Event { at: now, ..event }));
+                    .write_message(SwapKnotEvent(Event { at: now, ..event }));
             }
         }
         app.update();

@@ -1,7 +1,7 @@
 //! Small numbers for Bevy's devices.
 
 use bevy_ecs::prelude::{Entity, Resource};
-use swap_knot::{DeviceId, TouchZones};
+use swap_knot::{DeviceId, EventKind, TouchZones};
 
 /// The keyboard; Bevy does not tell several apart.
 pub const KEYBOARD: DeviceId = DeviceId(0);
@@ -18,7 +18,8 @@ pub struct SwapKnotDevices {
     /// The zones and on-screen sticks of the game, in logical pixels; none to begin with.
     pub zones: TouchZones,
     pads: Vec<Pad>,
-    pub(crate) wheel: [f32; 2],
+    /// Keys and buttons that are down, as they come up.
+    down: Vec<(DeviceId, EventKind)>,
 }
 
 #[derive(Debug)]
@@ -32,8 +33,7 @@ struct Pad {
 impl SwapKnotDevices {
     /// The number of a pad; given out in the order in which pads are first heard of.
     pub fn pad(&mut self, entity: Entity) -> DeviceId {
-        let at = self.position(entity);
-        DeviceId(FIRST_PAD.saturating_add(u16::try_from(at).unwrap_or(u16::MAX)))
+        pad_number(self.position(entity))
     }
 
     /// The USB vendor and product numbers of a pad, for its family of glyphs.
@@ -41,9 +41,49 @@ impl SwapKnotDevices {
         self.pads.iter().find(|p| p.entity == entity)?.usb
     }
 
-    pub(crate) fn connected(&mut self, entity: Entity, usb: Option<(u16, u16)>) {
+    /// The pads that were heard of.
+    pub(crate) fn pads(&self) -> impl Iterator<Item = DeviceId> + use<> {
+        (0..self.pads.len()).map(pad_number)
+    }
+
+    pub(crate) fn knows_usb(&mut self, entity: Entity, usb: Option<(u16, u16)>) {
         let at = self.position(entity);
-        self.pads[at].usb = usb;
+        self.pads[at].usb = usb.or(self.pads[at].usb);
+    }
+
+    /// A pad came or went: whatever its sticks did before, it begins at rest.
+    pub(crate) fn rests(&mut self, entity: Entity) {
+        let at = self.position(entity);
+        self.pads[at].sticks = [[0.0; 2]; 2];
+    }
+
+    /// Keeps which keys and buttons are down.
+    pub(crate) fn note(&mut self, device: DeviceId, what: EventKind) {
+        let (up, is_down) = match what {
+            EventKind::Key { place, down, .. } => {
+                let (up, text) = (false, None);
+                let up = EventKind::Key {
+                    place,
+                    down: up,
+                    text,
+                };
+                (up, down)
+            }
+            EventKind::MouseButton { button, down } => {
+                let up = false;
+                (EventKind::MouseButton { button, down: up }, down)
+            }
+            _ => return,
+        };
+        self.down.retain(|known| *known != (device, up));
+        if is_down {
+            self.down.push((device, up));
+        }
+    }
+
+    /// Everything that is down comes up.
+    pub(crate) fn take_down(&mut self) -> Vec<(DeviceId, EventKind)> {
+        std::mem::take(&mut self.down)
     }
 
     /// Moves one axis of a stick; answers both.
@@ -65,4 +105,8 @@ impl SwapKnotDevices {
             self.pads.len() - 1
         })
     }
+}
+
+fn pad_number(at: usize) -> DeviceId {
+    DeviceId(FIRST_PAD.saturating_add(u16::try_from(at).unwrap_or(u16::MAX)))
 }

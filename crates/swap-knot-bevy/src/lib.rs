@@ -38,5 +38,5 @@ pub use clock::SwapKnotClock;
 pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 pub use keys::place;
 pub use plugin::{SwapKnotPlugin, SwapKnotSystems};
-pub use seat::{ActionHappened, DeviceKindChanged, InputEvent, PlayerDevices, PlayerSeat};
+pub use seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, SwapKnotEvent};
 pub use translate::{mouse_button, pad_button};

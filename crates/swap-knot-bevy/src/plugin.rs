@@ -1,18 +1,26 @@
 //! The plugin: messages in, seats fed and ticked, messages out.
 
-use bevy_app::{App, Plugin, PreUpdate};
+use std::collections::VecDeque;
+
+use bevy_app::{App, First, Plugin, PreUpdate};
+use bevy_ecs::change_detection::DetectChangesMut as _;
+use bevy_ecs::lifecycle::Remove;
 use bevy_ecs::message::{MessageReader, MessageWriter, Messages};
-use bevy_ecs::prelude::{Entity, IntoScheduleConfigs as _, Query, Res, ResMut, SystemSet};
+use bevy_ecs::observer::On;
+use bevy_ecs::prelude::{
+    Added, Entity, IntoScheduleConfigs as _, Local, Query, Res, ResMut, Resource, SystemSet,
+};
 use bevy_ecs::system::SystemParam;
 use bevy_input::InputSystems;
-use bevy_input::gamepad::RawGamepadEvent;
+use bevy_input::gamepad::{Gamepad, RawGamepadEvent};
 use bevy_input::keyboard::{KeyboardFocusLost, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseWheel};
 use bevy_input::touch::TouchInput;
-use swap_knot::{DeviceId, Event, EventKind};
+use bevy_window::WindowEvent;
+use swap_knot::{DeviceId, Event, EventKind, SituationId};
 
-use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
-use crate::seat::{ActionHappened, DeviceKindChanged, InputEvent, PlayerSeat};
+use crate::devices::SwapKnotDevices;
+use crate::seat::{ActionHappened, DeviceKindChanged, PlayerSeat, SwapKnotEvent};
 use crate::{SwapKnotClock, translate::Translator};
 
 /// When the seats are fed and ticked: in [`PreUpdate`], after Bevy's own input systems.
@@ -22,7 +30,7 @@ pub struct SwapKnotSystems;
 /// Feeds Bevy's input to every [`PlayerSeat`] and tells what happened.
 ///
 /// It wants Bevy's `InputPlugin`, which the default plugins bring along; without it, only what a
-/// game writes as [`InputEvent`] is played.
+/// game writes as [`SwapKnotEvent`] is played.
 #[derive(Clone, Copy, Debug, Default)]
 pub struct SwapKnotPlugin;
 
@@ -30,7 +38,9 @@ impl Plugin for SwapKnotPlugin {
     fn build(&self, app: &mut App) {
         app.init_resource::<SwapKnotClock>()
             .init_resource::<SwapKnotDevices>()
-            .add_message::<InputEvent>()
+            .init_resource::<Updates>()
+            .add_message::<SwapKnotEvent>()
+            .add_message::<WindowEvent>()
             .add_message::<ActionHappened>()
             .add_message::<DeviceKindChanged>()
             .add_message::<KeyboardInput>()
@@ -40,6 +50,8 @@ impl Plugin for SwapKnotPlugin {
             .add_message::<MouseWheel>()
             .add_message::<TouchInput>()
             .add_message::<RawGamepadEvent>()
+            .add_observer(leave)
+            .add_systems(First, count)
             .add_systems(
                 PreUpdate,
                 (translate, play)
@@ -50,9 +62,18 @@ impl Plugin for SwapKnotPlugin {
     }
 }
 
+/// Counts updates, whether or not anybody listens, so that a gap is noticed.
+#[derive(Debug, Default, Resource)]
+struct Updates(u64);
+
+fn count(mut updates: ResMut<'_, Updates>) {
+    updates.0 += 1;
+}
+
 /// Everything that Bevy tells of input.
 #[derive(SystemParam)]
 struct Theirs<'w, 's> {
+    windows: MessageReader<'w, 's, WindowEvent>,
     keys: MessageReader<'w, 's, KeyboardInput>,
     focus: MessageReader<'w, 's, KeyboardFocusLost>,
     buttons: MessageReader<'w, 's, MouseButtonInput>,
@@ -60,43 +81,111 @@ struct Theirs<'w, 's> {
     wheel: MessageReader<'w, 's, MouseWheel>,
     touch: MessageReader<'w, 's, TouchInput>,
     pads: MessageReader<'w, 's, RawGamepadEvent>,
+    new_pads: Query<'w, 's, (Entity, &'static Gamepad), Added<Gamepad>>,
 }
 
-/// Bevy keeps a list for each kind of input, so the order between kinds within one frame is lost;
-/// keys go first, since a chord is held before it is completed.
+/// Translates what came since the last update, in its order: Bevy's windows tell all kinds of input
+/// in one list, and a list for each kind besides. What is only in those, as a test or a game writes
+/// it, comes after.
 fn translate(
     mut theirs: Theirs<'_, '_>,
     mut devices: ResMut<'_, SwapKnotDevices>,
     clock: Res<'_, SwapKnotClock>,
-    mut events: ResMut<'_, Messages<InputEvent>>,
+    updates: Res<'_, Updates>,
+    mut last: Local<'_, Option<u64>>,
+    mut events: ResMut<'_, Messages<SwapKnotEvent>>,
 ) {
+    for (entity, pad) in &theirs.new_pads {
+        devices.knows_usb(entity, pad.vendor_id().zip(pad.product_id()));
+    }
     let mut translator = Translator {
         devices: &mut devices,
         at: clock.now(),
         out: Vec::new(),
     };
-    theirs.keys.read().for_each(|k| translator.key(k));
-    theirs
-        .buttons
-        .read()
-        .for_each(|b| translator.mouse_button(b));
-    theirs
-        .motion
-        .read()
-        .for_each(|m| translator.mouse_motion(m));
-    theirs.wheel.read().for_each(|w| translator.wheel(w));
-    theirs.touch.read().for_each(|t| translator.touch(t));
-    theirs.pads.read().for_each(|p| translator.pad(p));
-    if theirs.focus.read().last().is_some() {
-        let (at, what) = (translator.at, EventKind::FocusLost);
-        let lost = [KEYBOARD, MOUSE, TOUCH].map(|device| Event { at, device, what });
-        translator.out.extend(lost);
+    let before = last.replace(updates.0);
+    if before.is_some_and(|before| updates.0 > before + 1) {
+        translator.gap();
     }
-    events.write_batch(translator.out.into_iter().map(InputEvent));
+    let mut told = Told::default();
+    for event in theirs.windows.read() {
+        match event {
+            WindowEvent::KeyboardInput(key) => {
+                told.keys.push_back(key.clone());
+                translator.key(key);
+            }
+            WindowEvent::MouseButtonInput(button) => {
+                told.buttons.push_back(*button);
+                translator.mouse_button(button);
+            }
+            WindowEvent::MouseMotion(motion) => {
+                told.motion.push_back(*motion);
+                translator.mouse_motion(motion);
+            }
+            WindowEvent::MouseWheel(wheel) => {
+                told.wheel.push_back(*wheel);
+                translator.wheel(wheel);
+            }
+            WindowEvent::TouchInput(touch) => {
+                told.touch.push_back(*touch);
+                translator.touch(touch);
+            }
+            WindowEvent::KeyboardFocusLost(_) => {
+                told.focus = true;
+                translator.focus_lost();
+            }
+            _ => {}
+        }
+    }
+    let Told {
+        keys,
+        buttons,
+        motion,
+        wheel,
+        touch,
+        focus,
+    } = &mut told;
+    untold(theirs.keys.read(), keys, |k| translator.key(k));
+    untold(theirs.buttons.read(), buttons, |b| {
+        translator.mouse_button(b)
+    });
+    untold(theirs.motion.read(), motion, |m| translator.mouse_motion(m));
+    untold(theirs.wheel.read(), wheel, |w| translator.wheel(w));
+    untold(theirs.touch.read(), touch, |t| translator.touch(t));
+    theirs.pads.read().for_each(|p| translator.pad(p));
+    if theirs.focus.read().last().is_some() && !*focus {
+        translator.focus_lost();
+    }
+    events.write_batch(translator.out.into_iter().map(SwapKnotEvent));
+}
+
+/// What the list of a window told already.
+#[derive(Default)]
+struct Told {
+    keys: VecDeque<KeyboardInput>,
+    buttons: VecDeque<MouseButtonInput>,
+    motion: VecDeque<MouseMotion>,
+    wheel: VecDeque<MouseWheel>,
+    touch: VecDeque<TouchInput>,
+    focus: bool,
+}
+
+/// Hands on what was not told already.
+fn untold<'m, M: PartialEq + 'm>(
+    all: impl Iterator<Item = &'m M>,
+    told: &mut VecDeque<M>,
+    mut each: impl FnMut(&M),
+) {
+    for message in all {
+        match told.front() == Some(message) {
+            true => drop(told.pop_front()),
+            false => each(message),
+        }
+    }
 }
 
 fn play(
-    mut events: MessageReader<'_, '_, InputEvent>,
+    mut events: MessageReader<'_, '_, SwapKnotEvent>,
     mut seats: Query<'_, '_, (Entity, &mut PlayerSeat)>,
     clock: Res<'_, SwapKnotClock>,
     mut happened: MessageWriter<'_, ActionHappened>,
@@ -104,22 +193,44 @@ fn play(
 ) {
     let events: Vec<Event> = events.read().map(|e| e.0).collect();
     for (player, mut seat) in &mut seats {
+        let before = seat.fingerprint();
+        // Said to have changed below, and only if it has.
+        let own = seat.bypass_change_detection();
         for event in &events {
-            if event.device == DeviceId::ALL || seat.devices.has(event.device) {
-                seat.feed(event);
+            if event.device == DeviceId::ALL || own.devices().has(event.device) {
+                own.feed(event);
             }
         }
-        seat.tick(clock.now());
-        for what in seat.happened() {
-            happened.write(ActionHappened {
-                player,
-                what: *what,
-                sheet: seat.rig().sheet().clone(),
-            });
+        own.tick(clock.now());
+        for what in own.happened() {
+            happened.write(ActionHappened::of(player, *what, own));
         }
-        if seat.device_kind_changed() {
-            let kind = seat.device_kind();
+        if own.device_kind_changed() {
+            let kind = own.device_kind();
             kinds.write(DeviceKindChanged { player, kind });
         }
+        if seat.fingerprint() != before {
+            seat.set_changed();
+        }
+    }
+}
+
+/// A player who leaves in the middle of something: it ends, and that is told.
+fn leave(
+    gone: On<'_, '_, Remove<PlayerSeat>>,
+    seats: Query<'_, '_, &PlayerSeat>,
+    clock: Res<'_, SwapKnotClock>,
+    mut happened: MessageWriter<'_, ActionHappened>,
+) {
+    let player = gone.entity;
+    let Ok(seat) = seats.get(player) else { return };
+    let mut last = seat.clone();
+    let (at, device, what) = (clock.now(), DeviceId::ALL, EventKind::FocusLost);
+    last.feed(&Event { at, device, what });
+    // What toggles is held by nobody, and ends with the player all the same.
+    last.set_situations::<SituationId>(&[]);
+    last.tick(at);
+    for what in last.happened() {
+        happened.write(ActionHappened::of(player, *what, &last));
     }
 }

@@ -1,17 +1,17 @@
 //! A player as a component, and what is told of them.
 
+use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::ops::{Deref, DerefMut};
 
 use bevy_ecs::prelude::{Component, Entity, Message};
-use swap_knot::{DeviceId, DeviceKind, Event, Happened, Row, RowRef, Seat, Sheet};
+use swap_knot::{DeviceId, DeviceKind, Event, EventKind, Happened, Row, RowRef, Seat, Sheet, Time};
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
 #[derive(Clone, Debug, Component)]
 pub struct PlayerSeat {
     seat: Seat,
-    /// Which devices play for this seat.
-    pub devices: PlayerDevices,
+    devices: PlayerDevices,
 }
 
 /// Which devices play for a seat.
@@ -49,6 +49,43 @@ impl PlayerSeat {
             devices: PlayerDevices::Only(devices.into_iter().collect()),
         }
     }
+
+    /// Which devices play for this seat.
+    pub fn devices(&self) -> &PlayerDevices {
+        &self.devices
+    }
+
+    /// Has other devices play for this seat. What is held on one that leaves ends with the next
+    /// update.
+    pub fn set_devices(&mut self, devices: PlayerDevices) {
+        let leaving: Vec<DeviceId> = (self.seat.held().devices())
+            .filter(|d| !devices.has(*d))
+            .collect();
+        for device in leaving {
+            // The seat's own clock goes on: an event from before does not turn it back.
+            let (at, what) = (Time::ZERO, EventKind::Unplugged);
+            self.seat.feed(&Event { at, device, what });
+        }
+        self.devices = devices;
+    }
+
+    /// A number that is another one when an answer of the seat is.
+    pub(crate) fn fingerprint(&self) -> u64 {
+        let mut hasher = DefaultHasher::new();
+        let seat = &self.seat;
+        seat.device_kind().hash(&mut hasher);
+        for (id, action) in seat.rig().sheet().actions() {
+            let numbers = seat.space(id).into_iter().chain(seat.motion(id));
+            numbers.for_each(|n| n.to_bits().hash(&mut hasher));
+            let rows = action.arms().iter().map(|a| Row::arm(id, *a));
+            for row in rows.chain([Row::of(id)]) {
+                let edges = [seat.is_down(row), seat.went_down(row), seat.went_up(row)];
+                edges.hash(&mut hasher);
+            }
+            seat.hold_progress(id).to_bits().hash(&mut hasher);
+        }
+        hasher.finish()
+    }
 }
 
 impl Deref for PlayerSeat {
@@ -76,6 +113,15 @@ pub struct ActionHappened {
 }
 
 impl ActionHappened {
+    pub(crate) fn of(player: Entity, what: Happened, seat: &PlayerSeat) -> ActionHappened {
+        let sheet = seat.rig().sheet().clone();
+        ActionHappened {
+            player,
+            what,
+            sheet,
+        }
+    }
+
     /// Whether it is about that action, or that arm of it.
     pub fn is(&self, row: impl Into<RowRef>) -> bool {
         let about = Row {
@@ -98,4 +144,4 @@ pub struct DeviceKindChanged {
 /// Every event as Swap Knot sees it, for listeners of a remap menu, learners and recorders; and
 /// written by a game, it is played, which is how simulated devices come in.
 #[derive(Clone, Copy, Debug, PartialEq, Message)]
-pub struct InputEvent(pub Event);
+pub struct SwapKnotEvent(pub Event);

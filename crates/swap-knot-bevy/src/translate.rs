@@ -5,7 +5,9 @@ use bevy_input::gamepad::{GamepadAxis, GamepadButton, GamepadConnection, RawGame
 use bevy_input::keyboard::{Key, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWheel};
 use bevy_input::touch::{TouchInput, TouchPhase};
-use swap_knot::{Direction, Event, EventKind, MouseButton, PadButton, Stick, Time};
+use swap_knot::{
+    ButtonCounting, Event, EventKind, HidAxis, HidInput, MouseButton, PadButton, Stick, Time,
+};
 
 use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 use crate::keys::place;
@@ -23,7 +25,27 @@ pub(crate) struct Translator<'a> {
 impl Translator<'_> {
     fn add(&mut self, device: swap_knot::DeviceId, what: EventKind) {
         let at = self.at;
+        self.devices.note(device, what);
         self.out.push(Event { at, device, what });
+    }
+
+    /// The windows lost the focus, or nobody listened for a while: what is down may come up without
+    /// anybody telling. Pads are read without the focus, too.
+    pub(crate) fn focus_lost(&mut self) {
+        for device in [KEYBOARD, MOUSE, TOUCH] {
+            self.add(device, EventKind::FocusLost);
+        }
+        for (device, what) in self.devices.take_down() {
+            self.add(device, what);
+        }
+    }
+
+    /// Nobody listened for a while. What pads did meanwhile is not known: they begin at rest.
+    pub(crate) fn gap(&mut self) {
+        self.focus_lost();
+        for pad in self.devices.pads() {
+            self.add(pad, EventKind::Unplugged);
+        }
     }
 
     pub(crate) fn key(&mut self, key: &KeyboardInput) {
@@ -52,19 +74,8 @@ impl Translator<'_> {
             MouseScrollUnit::Line => 1.0,
             MouseScrollUnit::Pixel => 1.0 / PIXELS_A_NOTCH,
         };
-        let ways = [
-            (wheel.x, Direction::Left, Direction::Right),
-            (wheel.y, Direction::Down, Direction::Up),
-        ];
-        for (axis, (by, back, forth)) in ways.into_iter().enumerate() {
-            let mut left = (self.devices.wheel[axis] + by * scale).clamp(-50.0, 50.0);
-            while left.abs() >= 1.0 {
-                let direction = if left > 0.0 { forth } else { back };
-                self.add(MOUSE, EventKind::Wheel { direction });
-                left -= left.signum();
-            }
-            self.devices.wheel[axis] = if left.is_finite() { left } else { 0.0 };
-        }
+        let (x, y) = (wheel.x * scale, wheel.y * scale);
+        self.add(MOUSE, EventKind::Scroll { x, y });
     }
 
     pub(crate) fn touch(&mut self, touch: &TouchInput) {
@@ -92,9 +103,11 @@ impl Translator<'_> {
                     ..
                 } => {
                     let usb = vendor_id.zip(*product_id);
-                    self.devices.connected(connection.gamepad, usb);
+                    self.devices.knows_usb(connection.gamepad, usb);
+                    self.devices.rests(connection.gamepad);
                 }
                 GamepadConnection::Disconnected => {
+                    self.devices.rests(connection.gamepad);
                     let device = self.devices.pad(connection.gamepad);
                     self.add(device, EventKind::Unplugged);
                 }
@@ -102,15 +115,25 @@ impl Translator<'_> {
             RawGamepadEvent::Button(button) => {
                 let device = self.devices.pad(button.gamepad);
                 let value = button.value;
-                if let Some(button) = pad_button(button.button) {
-                    self.add(device, EventKind::PadButton { button, value });
-                }
+                let what = match (pad_button(button.button), hid_button(button.button)) {
+                    (Some(button), _) => EventKind::PadButton { button, value },
+                    (None, Some(number)) => {
+                        let down = value >= 0.5;
+                        EventKind::HidButton { number, down }
+                    }
+                    (None, None) => return,
+                };
+                self.add(device, what);
             }
             RawGamepadEvent::Axis(axis) => {
+                let device = self.devices.pad(axis.gamepad);
                 let Some((stick, number)) = stick_axis(axis.axis) else {
+                    if let Some(hid) = hid_axis(axis.axis) {
+                        let (axis, value) = (hid, axis.value);
+                        self.add(device, EventKind::HidAxis { axis, value });
+                    }
                     return;
                 };
-                let device = self.devices.pad(axis.gamepad);
                 let side = usize::from(stick == Stick::RIGHT);
                 let [x, y] = self.devices.tilt(axis.gamepad, side, number, axis.value);
                 self.add(device, EventKind::PadStick { stick, x, y });
@@ -129,7 +152,8 @@ fn typed(key: &Key) -> Option<char> {
     chars.next().is_none().then_some(first)
 }
 
-/// The button of a mouse; numbers that Bevy passes on count from 6 on.
+/// The button of a mouse; numbers that Bevy passes on are those of the system, see
+/// [`ButtonCounting`].
 pub fn mouse_button(button: bevy_input::mouse::MouseButton) -> Option<MouseButton> {
     use bevy_input::mouse::MouseButton as Theirs;
     Some(match button {
@@ -138,13 +162,14 @@ pub fn mouse_button(button: bevy_input::mouse::MouseButton) -> Option<MouseButto
         Theirs::Middle => MouseButton::Middle,
         Theirs::Back => MouseButton::Back,
         Theirs::Forward => MouseButton::Forward,
-        Theirs::Other(number) => MouseButton::from_number(u8::try_from(number).ok()?)?,
+        Theirs::Other(number) => MouseButton::counted(ButtonCounting::here(number), number)?,
     })
 }
 
 /// The button of a pad by place.
 ///
-/// Left out, for having no place in the W3C standard mapping: `C`, `Z` and `Other`.
+/// None for what has no place in the W3C standard mapping, `C`, `Z` and `Other`, which come as `hid:`
+/// inputs.
 pub fn pad_button(button: GamepadButton) -> Option<PadButton> {
     Some(match button {
         GamepadButton::South => PadButton::South,
@@ -166,6 +191,30 @@ pub fn pad_button(button: GamepadButton) -> Option<PadButton> {
         GamepadButton::DPadRight => PadButton::Right,
         GamepadButton::C | GamepadButton::Z | GamepadButton::Other(_) => return None,
     })
+}
+
+/// The number on the HID button page of a button that has no place in the W3C standard mapping: `C`
+/// and `Z` count as the third and sixth, as in the Linux kernel's list, others from the first on.
+fn hid_button(button: GamepadButton) -> Option<u8> {
+    match button {
+        GamepadButton::C => Some(3),
+        GamepadButton::Z => Some(6),
+        GamepadButton::Other(n) => {
+            let number = u8::try_from(n).ok()?.checked_add(1)?;
+            (number <= HidInput::LAST_BUTTON).then_some(number)
+        }
+        _ => None,
+    }
+}
+
+/// The HID axis of an axis that is of no stick.
+fn hid_axis(axis: GamepadAxis) -> Option<HidAxis> {
+    match axis {
+        GamepadAxis::LeftZ => Some(HidAxis::Z),
+        GamepadAxis::RightZ => Some(HidAxis::Rz),
+        GamepadAxis::Other(n) => HidAxis::ALL.get(usize::try_from(n).ok()?).copied(),
+        _ => None,
+    }
 }
 
 /// The stick and axis; `LeftZ`, `RightZ` and `Other` are of no stick.
