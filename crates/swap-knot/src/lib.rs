@@ -77,6 +77,7 @@ mod conflict;
 mod draft;
 pub mod guide;
 mod input;
+pub mod kit;
 mod law;
 mod layout;
 mod locker;
