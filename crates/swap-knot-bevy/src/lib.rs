@@ -28,6 +28,7 @@
 //! ```
 
 mod clock;
+mod conditions;
 mod devices;
 mod keys;
 mod plugin;
@@ -35,6 +36,7 @@ mod seat;
 mod translate;
 
 pub use clock::SwapKnotClock;
+pub use conditions::{action_is_down, action_went_down, action_went_up};
 pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 pub use keys::place;
 pub use plugin::{SwapKnotPlugin, SwapKnotSystems};

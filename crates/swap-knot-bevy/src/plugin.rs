@@ -23,9 +23,15 @@ use crate::devices::SwapKnotDevices;
 use crate::seat::{ActionHappened, DeviceKindChanged, PlayerSeat, SwapKnotEvent};
 use crate::{SwapKnotClock, translate::Translator};
 
-/// When the seats are fed and ticked: in [`PreUpdate`], after Bevy's own input systems.
-#[derive(Clone, Debug, PartialEq, Eq, Hash, SystemSet)]
-pub struct SwapKnotSystems;
+/// What the plugin does in [`PreUpdate`], after Bevy's own input systems and one after the other.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, SystemSet)]
+pub enum SwapKnotSystems {
+    /// Bevy's input becomes [`SwapKnotEvent`]s. What runs between this and the next, a remap menu,
+    /// hears them before they are played.
+    Hear,
+    /// The seats are fed and ticked, and what happened is told.
+    Play,
+}
 
 /// Feeds Bevy's input to every [`PlayerSeat`] and tells what happened.
 ///
@@ -54,9 +60,15 @@ impl Plugin for SwapKnotPlugin {
             .add_systems(First, count)
             .add_systems(
                 PreUpdate,
-                (translate, play)
+                (
+                    translate.in_set(SwapKnotSystems::Hear),
+                    play.in_set(SwapKnotSystems::Play),
+                ),
+            )
+            .configure_sets(
+                PreUpdate,
+                (SwapKnotSystems::Hear, SwapKnotSystems::Play)
                     .chain()
-                    .in_set(SwapKnotSystems)
                     .after(InputSystems),
             );
     }
@@ -198,7 +210,10 @@ fn play(
         let own = seat.bypass_change_detection();
         for event in &events {
             if event.device == DeviceId::ALL || own.devices().has(event.device) {
-                own.feed(event);
+                match own.is_overhearing() {
+                    true => own.overhear(event),
+                    false => own.feed(event),
+                }
             }
         }
         own.tick(clock.now());

@@ -12,6 +12,7 @@ use swap_knot::{DeviceId, DeviceKind, Event, EventKind, Happened, Row, RowRef, S
 pub struct PlayerSeat {
     seat: Seat,
     devices: PlayerDevices,
+    overhears: bool,
 }
 
 /// Which devices play for a seat.
@@ -39,6 +40,7 @@ impl PlayerSeat {
         PlayerSeat {
             seat,
             devices: PlayerDevices::All,
+            overhears: false,
         }
     }
 
@@ -47,7 +49,19 @@ impl PlayerSeat {
         PlayerSeat {
             seat,
             devices: PlayerDevices::Only(devices.into_iter().collect()),
+            overhears: false,
         }
+    }
+
+    /// Whether a menu has this player's events, so that nothing of them is played.
+    pub fn is_overhearing(&self) -> bool {
+        self.overhears
+    }
+
+    /// Gives this player's events to a menu, or back to the game: what a menu hears is not played as
+    /// well, see [`Seat::overhear`].
+    pub fn set_overhearing(&mut self, overhears: bool) {
+        self.overhears = overhears;
     }
 
     /// Which devices play for this seat.

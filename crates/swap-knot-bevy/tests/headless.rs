@@ -455,7 +455,8 @@ fn what_came_up_while_nobody_listened_is_not_held_for_ever() {
     let mut app = app();
     app.insert_resource(Listens(true));
     let listens = |listens: Res<'_, Listens>| listens.0;
-    app.configure_sets(PreUpdate, SwapKnotSystems.run_if(listens));
+    let sets = (SwapKnotSystems::Hear, SwapKnotSystems::Play);
+    app.configure_sets(PreUpdate, sets.run_if(listens));
     let player = player(&mut app);
     write(&mut app, key(KeyCode::KeyH, ButtonState::Pressed));
     app.update();
@@ -570,4 +571,35 @@ fn a_pad_that_was_there_before_has_its_numbers_and_one_that_comes_back_rests() {
     app.update();
     let seat = app.world().get::<PlayerSeat>(player).unwrap();
     assert_eq!(seat.plane(Do::Walk), [1.0, 0.0]);
+}
+
+#[test]
+fn systems_run_when_a_player_does_something_and_a_menu_keeps_it_to_itself() {
+    #[derive(Resource, Default)]
+    struct Sounded(u32);
+    let mut app = app();
+    let player = player(&mut app);
+    app.init_resource::<Sounded>().add_systems(
+        Update,
+        (|mut sounded: ResMut<'_, Sounded>| sounded.0 += 1)
+            .run_if(swap_knot_bevy::action_went_down(Do::Horn)),
+    );
+    let press = |app: &mut App, state| {
+        write(app, key(KeyCode::KeyH, state));
+        app.update();
+        app.world().resource::<Sounded>().0
+    };
+    assert_eq!(press(&mut app, ButtonState::Pressed), 1);
+    assert_eq!(press(&mut app, ButtonState::Released), 1);
+    let overhear = |app: &mut App, on| {
+        let mut seat = app.world_mut().get_mut::<PlayerSeat>(player).unwrap();
+        seat.set_overhearing(on);
+        assert_eq!(seat.is_overhearing(), on);
+    };
+    overhear(&mut app, true);
+    assert_eq!(press(&mut app, ButtonState::Pressed), 1);
+    // The press that closes the menu is not played either.
+    overhear(&mut app, false);
+    assert_eq!(press(&mut app, ButtonState::Released), 1);
+    assert_eq!(press(&mut app, ButtonState::Pressed), 2);
 }

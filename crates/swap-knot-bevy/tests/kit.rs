@@ -34,7 +34,8 @@ impl Bevy {
         app.add_plugins((InputPlugin, SwapKnotPlugin));
         app.insert_resource(Listens(true));
         let listens = |listens: Res<'_, Listens>| listens.0;
-        app.configure_sets(PreUpdate, SwapKnotSystems.run_if(listens));
+        let sets = (SwapKnotSystems::Hear, SwapKnotSystems::Play);
+        app.configure_sets(PreUpdate, sets.run_if(listens));
         let pads = [(); 2].map(|()| app.world_mut().spawn_empty().id());
         app.update();
         Bevy { app, pads }
