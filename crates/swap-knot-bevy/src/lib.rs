@@ -1,6 +1,14 @@
 //! Swap Knot as a plugin for [Bevy](bevy_app): a [`PlayerSeat`] per player as a component, fed from
 //! Bevy's input messages before every update, and messages for what happened.
 //!
+//! Read [the guide](guide) first.
+//!
+//! What of Bevy is run by the tests: every message in a headless app, the order of a window's list,
+//! gaps, plugs, despawning. What was only read in its source (`bevy_winit` and `bevy_gilrs` 0.20): that
+//! a window's input is written to one list and to one for each kind, that presses which winit makes up
+//! for held keys are left out, that pads present at the start come by `GamepadConnectionEvent` alone,
+//! and that buttons and axes without a name are passed on by the system's code.
+//!
 //! # Example: one player
 //! ```
 //! use bevy_app::{App, Update};
@@ -26,6 +34,9 @@
 //! app.update();
 //! # Ok::<(), Box<dyn std::error::Error>>(())
 //! ```
+
+#[doc = include_str!("../docs/guide.md")]
+pub mod guide {}
 
 mod clock;
 mod conditions;

@@ -194,15 +194,16 @@ pub fn pad_button(button: GamepadButton) -> Option<PadButton> {
 }
 
 /// The number on the HID button page of a button that has no place in the W3C standard mapping: `C`
-/// and `Z` count as the third and sixth, as in the Linux kernel's list, others from the first on.
+/// and `Z` count as the third and sixth, as in the Linux kernel's list, others by the system's code.
 fn hid_button(button: GamepadButton) -> Option<u8> {
-    match button {
-        GamepadButton::C => Some(3),
-        GamepadButton::Z => Some(6),
-        GamepadButton::Other(n) => {
-            let number = u8::try_from(n).ok()?.checked_add(1)?;
-            (number <= HidInput::LAST_BUTTON).then_some(number)
-        }
+    let code = match button {
+        GamepadButton::C => return Some(3),
+        GamepadButton::Z => return Some(6),
+        GamepadButton::Other(code) => code,
+        _ => return None,
+    };
+    match HidInput::button_of_code(code) {
+        HidInput::Button(number) => Some(number),
         _ => None,
     }
 }
@@ -212,7 +213,7 @@ fn hid_axis(axis: GamepadAxis) -> Option<HidAxis> {
     match axis {
         GamepadAxis::LeftZ => Some(HidAxis::Z),
         GamepadAxis::RightZ => Some(HidAxis::Rz),
-        GamepadAxis::Other(n) => HidAxis::ALL.get(usize::try_from(n).ok()?).copied(),
+        GamepadAxis::Other(code) => HidAxis::of_code(code),
         _ => None,
     }
 }

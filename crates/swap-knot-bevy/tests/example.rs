@@ -4,26 +4,36 @@
 
 use std::process::Command;
 
-#[test]
-fn bevy_headless_prints_what_it_says() {
+/// What an example prints.
+fn said(example: &str) -> String {
     let mut path = std::env::current_exe().unwrap();
     path.pop();
     path.pop();
-    let program = path.join("examples/bevy_headless");
+    let program = path.join("examples").join(example);
     // Cargo builds the examples of a package before its tests, unless only one test is asked for.
     if !program.exists() {
         let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
-        let args = [
-            "build",
-            "-q",
-            "-p",
-            "swap-knot-bevy",
-            "--example",
-            "bevy_headless",
-        ];
+        let args = ["build", "-q", "-p", "swap-knot-bevy", "--example", example];
         assert!(Command::new(cargo).args(args).status().unwrap().success());
     }
     let out = Command::new(program).output().unwrap();
-    let said = String::from_utf8(out.stdout).unwrap();
-    assert_eq!(said, "hoot at 0.02 s\nheading 30 degrees\n");
+    String::from_utf8(out.stdout).unwrap()
+}
+
+#[test]
+fn the_examples_print_what_they_say() {
+    assert_eq!(
+        said("bevy_headless"),
+        "hoot at 0.02 s\nheading 30 degrees\n"
+    );
+    // Bo walks on when the menu closes; Ada's new key works at once, and her walk goes on.
+    let story = [
+        "Ada coils the rope at [0.0, 9.0]",
+        "Bo opens the menu",
+        "Bo closes the menu",
+        "Bo coils the rope at [18.0, 0.0]",
+        "Ada coils the rope at [0.0, 31.0]",
+        "kept for Ada: Coil the rope on KeyG",
+    ];
+    assert_eq!(said("two_sailors").lines().collect::<Vec<_>>(), story);
 }

@@ -271,6 +271,35 @@ fn pads_come_go_and_have_families() {
     assert_eq!(seat.device_kind(), DeviceKind::Gamepad);
     let kinds = app.world().resource::<Messages<DeviceKindChanged>>();
     assert_eq!(kinds.len(), 1, "told once");
+    // By the kernel's code with its kind in front, as bevy_gilrs passes it on.
+    for (button, value) in [
+        (GamepadButton::C, 1.0),
+        (GamepadButton::Other(0x1_02c1), 1.0),
+    ] {
+        let event = RawGamepadButtonChangedEvent {
+            gamepad,
+            button,
+            value,
+        };
+        write(&mut app, RawGamepadEvent::Button(event));
+    }
+    write(&mut app, axis(GamepadAxis::Other(0x3_0006), 0.25));
+    app.update();
+    let expected = [
+        EventKind::HidButton {
+            number: 3,
+            down: true,
+        },
+        EventKind::HidButton {
+            number: 18,
+            down: true,
+        },
+        EventKind::HidAxis {
+            axis: HidAxis::Throttle,
+            value: 0.25,
+        },
+    ];
+    assert_eq!(events(&mut app), expected);
     let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
     assert_eq!(devices.usb(gamepad), Some((0x1209, 1)));
     let number = devices.pad(gamepad);

@@ -110,49 +110,21 @@ fn pressed(button: Button, code: Code, down: bool) -> Option<EventKind> {
             let value = if down { 1.0 } else { 0.0 };
             Some(EventKind::PadButton { button, value })
         }
-        None => {
-            let number = hid_button(code.into_u32());
-            Some(EventKind::HidButton { number, down })
-        }
+        None => match HidInput::button_of_code(code.into_u32()) {
+            HidInput::Button(number) => Some(EventKind::HidButton { number, down }),
+            _ => None,
+        },
     }
 }
 
-/// The number of a button on the HID button page, out of the system's code for it. On Linux the
-/// kernel's codes (`input-event-codes.h`) count from `BTN_JOYSTICK`, `BTN_GAMEPAD` and
-/// `BTN_TRIGGER_HAPPY`; elsewhere the code is a plain number.
-pub fn hid_button(code: u32) -> u8 {
-    let number = match code & 0xffff {
-        n @ 0x120..=0x12f => n - 0x120,
-        n @ 0x130..=0x13f => n - 0x130,
-        n @ 0x2c0..=0x2ff => n - 0x2c0 + 16,
-        n => n,
-    };
-    // Every number has a button, so that each can be learned and bound.
-    (number % u32::from(HidInput::LAST_BUTTON)) as u8 + 1
-}
-
-/// The HID axis of an axis that is of no stick, out of its name or the system's code for it: on
-/// Linux the kernel's `ABS_` codes.
+/// The HID axis of an axis that is of no stick, out of its name or the system's code for it.
 fn hid_axis(axis: Axis, code: u32) -> Option<HidAxis> {
-    Some(match axis {
-        Axis::LeftZ => HidAxis::Z,
-        Axis::RightZ => HidAxis::Rz,
-        Axis::Unknown => match code & 0xffff {
-            0x00 => HidAxis::X,
-            0x01 => HidAxis::Y,
-            0x02 => HidAxis::Z,
-            0x03 => HidAxis::Rx,
-            0x04 => HidAxis::Ry,
-            0x05 => HidAxis::Rz,
-            0x06 => HidAxis::Throttle,
-            0x07 => HidAxis::Rudder,
-            0x08 => HidAxis::Steering,
-            0x09 => HidAxis::Accelerator,
-            0x0a => HidAxis::Brake,
-            _ => return None,
-        },
-        _ => return None,
-    })
+    match axis {
+        Axis::LeftZ => Some(HidAxis::Z),
+        Axis::RightZ => Some(HidAxis::Rz),
+        Axis::Unknown => HidAxis::of_code(code),
+        _ => None,
+    }
 }
 
 /// The button of a pad by place.

@@ -1,5 +1,10 @@
 //! Events of [winit] windows, translated for Swap Knot: a translation and nothing more.
 //!
+//! Run by the tests: mouse, wheel, touch, focus and raw events made by hand, and real keys, dead keys,
+//! buttons, wheel and focus under X11 through the window example. Only read in winit's source (0.30):
+//! how Wayland, Windows, macOS and the web number further buttons, and which of them say what a key
+//! types by itself.
+//!
 //! Hand every `WindowEvent` to [`Adapter::window_event`] and, for raw mouse motion, every
 //! `DeviceEvent` to [`Adapter::device_event`]; feed what comes back to a seat or a listener.
 //!

@@ -354,3 +354,27 @@ fn who_walks_by_stick_walks_on_when_a_menu_closes() {
     window.simulate("0 9 pad:stick-left 0 0");
     window.wait_for("doing: …");
 }
+
+#[test]
+fn every_button_of_a_mouse_and_its_wheel_are_heard_by_name() {
+    if skip_without_display() {
+        return;
+    }
+    const BACK: u8 = 8;
+    const SIXTH: u8 = 10;
+    const WHEEL_UP: u8 = 4;
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    for (button, heard) in [
+        (BACK, "mouse:back"),
+        (SIXTH, "mouse:6"),
+        (WHEEL_UP, "wheel:up"),
+    ] {
+        window.click("find");
+        window.wait_for("finding");
+        window.button(button);
+        window.wait_for(&format!("heard: {heard}"));
+        window.click("show-all");
+    }
+}

@@ -86,3 +86,40 @@ impl HidInput {
         }
     }
 }
+
+impl HidInput {
+    /// The button that a pad library means by the system's own code for it, where it has no name for
+    /// it. On Linux that is the kernel's code (`input-event-codes.h`), counted from `BTN_JOYSTICK`,
+    /// `BTN_GAMEPAD` and `BTN_TRIGGER_HAPPY`; elsewhere a plain number. Every code gives a button, so
+    /// that each can be bound.
+    pub const fn button_of_code(code: u32) -> HidInput {
+        let number = match code & 0xffff {
+            n @ 0x120..=0x12f => n - 0x120,
+            n @ 0x130..=0x13f => n - 0x130,
+            n @ 0x2c0..=0x2ff => n - 0x2c0 + 16,
+            n => n,
+        };
+        HidInput::Button((number % HidInput::LAST_BUTTON as u32) as u8 + 1)
+    }
+}
+
+impl HidAxis {
+    /// The axis that a pad library means by the system's own code for it, where it has no name for
+    /// it: on Linux the kernel's `ABS_` codes.
+    pub const fn of_code(code: u32) -> Option<HidAxis> {
+        Some(match code & 0xffff {
+            0x00 => HidAxis::X,
+            0x01 => HidAxis::Y,
+            0x02 => HidAxis::Z,
+            0x03 => HidAxis::Rx,
+            0x04 => HidAxis::Ry,
+            0x05 => HidAxis::Rz,
+            0x06 => HidAxis::Throttle,
+            0x07 => HidAxis::Rudder,
+            0x08 => HidAxis::Steering,
+            0x09 => HidAxis::Accelerator,
+            0x0a => HidAxis::Brake,
+            _ => return None,
+        })
+    }
+}

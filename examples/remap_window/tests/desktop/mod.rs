@@ -282,6 +282,12 @@ impl Window {
         std::thread::sleep(Duration::from_millis(200));
     }
 
+    /// Presses and lets go of a mouse button, by the number that X gives it, where the pointer is.
+    pub(crate) fn button(&self, button: u8) {
+        self.send(BUTTON_PRESS, button, (0, 0));
+        self.send(BUTTON_RELEASE, button, (0, 0));
+    }
+
     /// Presses a key and keeps it down.
     pub(crate) fn hold(&self, key: u8) {
         self.send(KEY_PRESS, key, (0, 0));
