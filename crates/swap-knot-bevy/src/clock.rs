@@ -34,3 +34,29 @@ impl SwapKnotClock {
         self.set = now;
     }
 }
+
+/// Has the clock follow Bevy's virtual time (feature `time`): it stands still while that is paused
+/// and runs as fast as that does, so that holds and ramps do the same.
+///
+/// Not for a game whose menus listen for keys in a pause: their timeouts stand still as well.
+#[cfg(feature = "time")]
+#[derive(Clone, Copy, Debug, Default)]
+pub struct FollowVirtualTime;
+
+#[cfg(feature = "time")]
+impl bevy_app::Plugin for FollowVirtualTime {
+    fn build(&self, app: &mut bevy_app::App) {
+        use bevy_ecs::prelude::IntoScheduleConfigs as _;
+        let before = crate::SwapKnotSystems::Hear;
+        app.init_resource::<SwapKnotClock>()
+            .add_systems(bevy_app::PreUpdate, follow.before(before));
+    }
+}
+
+#[cfg(feature = "time")]
+fn follow(
+    time: bevy_ecs::prelude::Res<'_, bevy_time::Time<bevy_time::Virtual>>,
+    mut clock: bevy_ecs::prelude::ResMut<'_, SwapKnotClock>,
+) {
+    clock.set(Some(Time::from(time.elapsed())));
+}

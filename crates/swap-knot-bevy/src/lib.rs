@@ -44,12 +44,18 @@ mod devices;
 mod keys;
 mod plugin;
 mod seat;
+#[cfg(feature = "states")]
+mod states;
 mod translate;
 
+#[cfg(feature = "time")]
+pub use clock::FollowVirtualTime;
 pub use clock::SwapKnotClock;
 pub use conditions::{action_is_down, action_went_down, action_went_up};
 pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 pub use keys::place;
 pub use plugin::{SwapKnotPlugin, SwapKnotSystems};
 pub use seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, SwapKnotEvent};
+#[cfg(feature = "states")]
+pub use states::FollowStates;
 pub use translate::{mouse_button, pad_button};
