@@ -17,6 +17,8 @@ const FIRST_PAD: u16 = 3;
 pub struct SwapKnotDevices {
     /// The zones and on-screen sticks of the game, in logical pixels; none to begin with.
     pub zones: TouchZones,
+    /// The window that the zones lie on; fingers on others work none. Without one, any window.
+    pub zones_on: Option<Entity>,
     pads: Vec<Pad>,
     /// Keys and buttons that are down, as they come up.
     down: Vec<(DeviceId, EventKind)>,

@@ -79,6 +79,9 @@ impl Translator<'_> {
     }
 
     pub(crate) fn touch(&mut self, touch: &TouchInput) {
+        if (self.devices.zones_on).is_some_and(|window| window != touch.window) {
+            return;
+        }
         let at = [touch.position.x, touch.position.y];
         let zones = &mut self.devices.zones;
         let (first, second) = match touch.phase {

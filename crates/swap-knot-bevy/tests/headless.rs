@@ -356,6 +356,7 @@ fn fingers_work_zones() {
     devices
         .zones
         .add_area("horn".parse().unwrap(), [0.0; 2], [90.0; 2]);
+    let other = app.world_mut().spawn_empty().id();
     let touch = |phase| TouchInput {
         phase,
         position: [10.0, 10.0].into(),
@@ -363,6 +364,13 @@ fn fingers_work_zones() {
         force: None,
         id: 4,
     };
+    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
+    devices.zones_on = Some(other);
+    write(&mut app, touch(TouchPhase::Started));
+    app.update();
+    assert_eq!(events(&mut app), [], "the zones lie on another window");
+    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
+    devices.zones_on = Some(Entity::PLACEHOLDER);
     write(&mut app, touch(TouchPhase::Started));
     app.update();
     assert!(

@@ -57,7 +57,8 @@ const PIXELS_A_NOTCH: f64 = 40.0;
 /// Translates winit's events; keeps what is down and how the window is scaled.
 #[derive(Clone, Debug)]
 pub struct Adapter {
-    /// The zones and on-screen sticks of the game, in physical pixels; none to begin with.
+    /// The zones and on-screen sticks of the game, in physical pixels; none to begin with. They lie
+    /// on the window whose events come in: a game with several keeps an adapter for each.
     pub zones: TouchZones,
     /// What raw devices turned out to be, so that it can be told when one is gone.
     raw: HashMap<winit::event::DeviceId, DeviceId>,

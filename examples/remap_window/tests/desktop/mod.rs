@@ -7,7 +7,9 @@ use std::sync::mpsc::{Receiver, channel};
 use std::time::{Duration, Instant};
 
 use x11rb::connection::Connection;
-use x11rb::protocol::xproto::{ClientMessageEvent, ConnectionExt as _, EventMask, InputFocus};
+use x11rb::protocol::xproto::{
+    ClientMessageEvent, ConnectionExt as _, CreateWindowAux, EventMask, InputFocus, WindowClass,
+};
 use x11rb::protocol::xtest::ConnectionExt as _;
 use x11rb::rust_connection::RustConnection;
 
@@ -272,12 +274,28 @@ impl Window {
         self.x.flush().unwrap();
     }
 
-    /// Gives the focus to nobody, as another window would take it.
+    /// Opens another window in a corner and gives it the focus.
     pub(crate) fn lose_focus(&self) {
-        const NOBODY: u32 = 0;
+        let other = self.x.generate_id().unwrap();
+        let made = self.x.create_window(
+            x11rb::COPY_DEPTH_FROM_PARENT,
+            other,
+            self.root,
+            1270,
+            790,
+            10,
+            10,
+            0,
+            WindowClass::INPUT_OUTPUT,
+            x11rb::COPY_FROM_PARENT,
+            &CreateWindowAux::new(),
+        );
+        made.unwrap().check().unwrap();
+        self.x.map_window(other).unwrap().check().unwrap();
+        std::thread::sleep(Duration::from_millis(100));
         let gone = self
             .x
-            .set_input_focus(InputFocus::NONE, NOBODY, x11rb::CURRENT_TIME);
+            .set_input_focus(InputFocus::PARENT, other, x11rb::CURRENT_TIME);
         gone.unwrap().check().unwrap();
         std::thread::sleep(Duration::from_millis(200));
     }
