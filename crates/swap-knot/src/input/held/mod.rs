@@ -1,9 +1,9 @@
 //! What is held on every device: the one book that play, listening and the device kind read.
 
-use super::{
-    Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, PadButton, Sign, Stick,
-    TouchName,
-};
+mod device;
+
+use self::device::{Device, TOUCHES, bit, level_of, moved_over};
+use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
 
 /// From here on a trigger or half axis counts as down…
 const DOWN_AT: f32 = 0.5;
@@ -51,20 +51,6 @@ pub struct Held {
     up_at: f32,
 }
 
-/// One device, as far as it is held.
-#[derive(Clone, Debug)]
-struct Device {
-    /// None once it was unplugged.
-    id: Option<DeviceId>,
-    /// One bit a control.
-    down: Vec<u64>,
-    spent: Vec<u64>,
-    /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
-    levels: Vec<[f32; 2]>,
-    /// What its wheel has turned of the next notch, to the right and up.
-    wheel: [f32; 2],
-}
-
 /// A device on its way from one book to another.
 #[derive(Clone, Debug)]
 pub(crate) struct DeviceHeld {
@@ -91,111 +77,6 @@ pub(crate) enum Change {
     Up { last: bool },
     /// It was spent and is at rest.
     Rested,
-}
-
-const STICKS: usize = 2;
-const AXES: usize = 4;
-const TOUCHES: usize = AXES + HidAxis::ALL.len();
-
-/// Where an analog control has its level: its position, and for a half which part of it.
-fn level_of(control: Control) -> Option<(usize, Part)> {
-    let whole = Part::Whole;
-    for (n, button) in [PadButton::TriggerLeft, PadButton::TriggerRight]
-        .into_iter()
-        .enumerate()
-    {
-        if control == Control::pad(button) {
-            return Some((n, whole));
-        }
-    }
-    if let Some(position) = control.touch_position() {
-        return Some((TOUCHES + position, whole));
-    }
-    let first_stick = Control::stick(Stick::LEFT).0;
-    let first_half = Control::stick_half(Stick::LEFT, Direction::Up).0;
-    let after_halves = Control::stick_half(Stick::RIGHT, Direction::Right).0;
-    let first_axis = Control::hid_axis(HidAxis::X).0;
-    let first_hid_half = Control::hid_half(HidAxis::X, Sign::Positive).0;
-    Some(match control.0 {
-        n if (first_stick..first_half).contains(&n) => {
-            (STICKS + usize::from(n - first_stick), whole)
-        }
-        n if (first_half..=after_halves).contains(&n) => {
-            let half = usize::from(n - first_half);
-            (STICKS + half / 4, Part::Towards(Direction::ALL[half % 4]))
-        }
-        n if (first_axis..first_hid_half).contains(&n) => {
-            (AXES + usize::from(n - first_axis), whole)
-        }
-        n if n >= first_hid_half => {
-            let half = usize::from(n - first_hid_half);
-            let towards = [Direction::Right, Direction::Left][half % 2];
-            (AXES + half / 2, Part::Towards(towards))
-        }
-        _ => return None,
-    })
-}
-
-#[derive(Clone, Copy)]
-enum Part {
-    Whole,
-    Towards(Direction),
-}
-
-impl Part {
-    fn of(self, level: [f32; 2]) -> [f32; 2] {
-        match self {
-            Part::Whole => level,
-            Part::Towards(direction) => [direction.part_of(level), 0.0],
-        }
-    }
-}
-
-#[inline]
-fn bit(control: Control) -> (usize, u64) {
-    (control.index() / 64, 1 << (control.index() % 64))
-}
-
-impl Device {
-    fn new(id: DeviceId, controls: usize) -> Device {
-        let words = controls.div_ceil(64);
-        Device {
-            id: Some(id),
-            down: vec![0; words],
-            spent: vec![0; words],
-            levels: Vec::new(),
-            wheel: [0.0; 2],
-        }
-    }
-
-    #[inline]
-    fn is_down(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        self.down[word] & bit != 0
-    }
-
-    #[inline]
-    fn is_spent(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        self.spent[word] & bit != 0
-    }
-
-    #[inline]
-    fn set(bits: &mut [u64], control: Control, on: bool) {
-        let (word, bit) = bit(control);
-        bits[word] = if on {
-            bits[word] | bit
-        } else {
-            bits[word] & !bit
-        };
-    }
-
-    fn level(&self, control: Control) -> [f32; 2] {
-        let found = level_of(control);
-        found.map_or([0.0; 2], |(at, part)| {
-            part.of(self.levels.get(at).copied().unwrap_or_default())
-        })
-    }
 }
 
 impl Rest {
@@ -677,32 +558,4 @@ pub(crate) fn notched([x, y]: [i8; 2]) -> impl Iterator<Item = Direction> {
         std::iter::repeat_n(direction, usize::from(n.unsigned_abs()))
     };
     way(x, Direction::Right, Direction::Left).chain(way(y, Direction::Up, Direction::Down))
-}
-
-/// A device with its touch inputs in another order.
-fn moved_over(device: &Device, old: &[TouchName], new: &[TouchName]) -> Device {
-    let mut out = Device::new(DeviceId(0), Control::FIXED + new.len());
-    out.id = device.id;
-    out.wheel = device.wheel;
-    out.levels.clone_from(&device.levels);
-    out.levels.truncate(TOUCHES);
-    for control in (0..Control::FIXED).map(|n| Control(n as u16)) {
-        Device::set(&mut out.down, control, device.is_down(control));
-        Device::set(&mut out.spent, control, device.is_spent(control));
-    }
-    for (at, name) in new.iter().enumerate() {
-        let Some(was) = old.iter().position(|n| n == name) else {
-            continue;
-        };
-        let (now, was) = (Control::touch(at), Control::touch(was));
-        Device::set(&mut out.down, now, device.is_down(was));
-        Device::set(&mut out.spent, now, device.is_spent(was));
-        let level = device.level(was);
-        if level != [0.0; 2] {
-            out.levels
-                .resize(out.levels.len().max(TOUCHES + at + 1), [0.0; 2]);
-            out.levels[TOUCHES + at] = level;
-        }
-    }
-    out
 }

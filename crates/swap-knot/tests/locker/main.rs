@@ -1,18 +1,28 @@
 //! The locker: whatever call fails, and whoever writes in between, nothing is lost and nothing is
 //! called done that is not.
 
-#![allow(missing_docs, clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+#![allow(
+    missing_docs,
+    unreachable_pub,
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::panic
+)]
 
+#[path = "../common/mod.rs"]
 mod common;
+mod files;
+mod ops;
 
 use std::any::Any;
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 use std::fmt;
 use std::io;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex};
 
 use common::{cell, chord, demo};
+use ops::{Files, Op, marks, show, treasures};
 use proptest::prelude::*;
 use proptest::sample::select;
 use swap_knot::{
@@ -150,8 +160,6 @@ enum Hook {
     Other(Op, Arc<Mutex<Option<Files>>>),
 }
 
-type Files = BTreeMap<String, Vec<u8>>;
-
 impl fmt::Debug for Hooked {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         f.write_str("a store with a hook")
@@ -206,169 +214,6 @@ fn files(store: &Memory) -> Files {
         (name, bytes)
     };
     names.into_iter().map(read).collect()
-}
-
-/// Something that a game does with its profiles.
-#[derive(Clone, Copy, Debug)]
-enum Op {
-    Save(&'static str, u8),
-    SaveOver(&'static str, u8),
-    Copy(&'static str, &'static str),
-    Rename(&'static str, &'static str),
-    Delete(&'static str),
-    Undelete(&'static str),
-    Sweep,
-    Import(u8),
-    Export(&'static str),
-    Activate(&'static str),
-}
-
-const NAMES: [&str; 3] = ["ada", "bo", "cem"];
-
-/// A profile that no other number makes; its title is a name.
-fn numbered(n: u8) -> Profile {
-    let mut profile = Profile::new(NAMES[usize::from(n) % 3]);
-    profile.set_layout(Some(&format!("layout-{n}")));
-    profile
-}
-
-impl Op {
-    fn any() -> impl Strategy<Value = Op> {
-        let name = || select(NAMES.to_vec());
-        prop_oneof![
-            4 => (name(), any::<u8>()).prop_map(|(name, n)| Op::Save(name, n)),
-            1 => (name(), any::<u8>()).prop_map(|(name, n)| Op::SaveOver(name, n)),
-            2 => (name(), name()).prop_map(|(a, b)| Op::Copy(a, b)),
-            2 => (name(), name()).prop_map(|(a, b)| Op::Rename(a, b)),
-            3 => name().prop_map(Op::Delete),
-            2 => name().prop_map(Op::Undelete),
-            1 => Just(Op::Sweep),
-            1 => any::<u8>().prop_map(Op::Import),
-            1 => name().prop_map(Op::Export),
-            1 => name().prop_map(Op::Activate),
-        ]
-    }
-
-    /// Carries it out; what it answered, in words, where that can be checked.
-    fn carry_out(self, locker: &Locker) -> Result<String, String> {
-        let sheet = demo();
-        let said = |e: swap_knot::LockerError| e.to_string();
-        let nothing = String::new();
-        match self {
-            Op::Save(name, n) => locker
-                .save(&slug(name), &numbered(n), &sheet)
-                .map(|()| nothing),
-            Op::SaveOver(name, n) => {
-                let base = locker.load(&slug(name)).profile;
-                let saved = locker.save_over(&slug(name), &base, &numbered(n), &sheet);
-                saved.map(|s| s.profile.to_toml())
-            }
-            Op::Copy(a, b) => locker.copy(&slug(a), &slug(b), b).map(|_| nothing),
-            Op::Rename(a, b) => locker.rename(&slug(a), &slug(b), b).map(|_| nothing),
-            Op::Delete(name) => locker.delete(&slug(name)).map(|()| nothing),
-            Op::Undelete(name) => locker.undelete(&slug(name)).map(|()| nothing),
-            Op::Sweep => locker.sweep().map(|()| nothing),
-            Op::Import(n) => {
-                let done = locker.import(&numbered(n).to_toml());
-                return done.map(|s| s.to_string()).map_err(|e| e.to_string());
-            }
-            Op::Export(name) => locker.export(&slug(name)).map(|e| e.text),
-            Op::Activate(name) => locker.set_active(&slug(name)).map(|()| nothing),
-        }
-        .map_err(said)
-    }
-
-    /// What must be so when it said that it is done.
-    fn is_done(self, answer: &str, before: &Files, locker: &Locker) -> Result<(), String> {
-        let names = locker.names().unwrap();
-        let layout = |name: &str| locker.load(&slug(name)).profile.layout().map(str::to_owned);
-        let was = |name: &str| best(before, name).and_then(|p| p.layout().map(str::to_owned));
-        let need = |ok: bool, what: &str| ok.then_some(()).ok_or_else(|| what.to_owned());
-        let has = |name: &str| names.contains(&slug(name));
-        match self {
-            Op::Save(name, n) => need(
-                layout(name) == numbered(n).layout().map(str::to_owned),
-                "saved",
-            ),
-            Op::SaveOver(name, _) => need(
-                locker.load(&slug(name)).profile.to_toml() == answer,
-                "saved over",
-            ),
-            Op::Copy(a, b) => {
-                need(layout(b) == was(a) && has(a), "copied")?;
-                need(locker.load(&slug(b)).profile.title() == b, "with its title")
-            }
-            Op::Rename(a, b) => {
-                need(layout(b) == was(a), "renamed")?;
-                need(a == b || !has(a), "gone under the old name")
-            }
-            Op::Delete(name) => {
-                let deleted = locker.deleted().unwrap();
-                need(!has(name) && deleted.contains(&slug(name)), "deleted")
-            }
-            Op::Undelete(name) => need(has(name), "brought back"),
-            Op::Sweep => need(locker.deleted().unwrap().is_empty(), "swept"),
-            Op::Import(n) => need(
-                layout(answer) == numbered(n).layout().map(str::to_owned),
-                "imported",
-            ),
-            Op::Export(name) => {
-                let text = Profile::from_toml(answer).unwrap();
-                let here = best(before, name).unwrap();
-                need(text.layout() == here.layout(), "exported")
-            }
-            Op::Activate(name) => {
-                let active = locker.active().unwrap();
-                need(active == Some(slug(name)), "made active")
-            }
-        }
-    }
-}
-
-/// The best there is of a profile in some files.
-fn best(files: &Files, name: &str) -> Option<Profile> {
-    let read = |ending: &str| {
-        let bytes = files.get(&format!("{name}.{ending}"))?;
-        Profile::from_toml(std::str::from_utf8(bytes).ok()?).ok()
-    };
-    read("toml").or_else(|| read("last-good"))
-}
-
-/// What a player would miss: every profile's own mark, and every file that is none.
-fn treasures(files: &Files, sweeping: bool) -> BTreeSet<String> {
-    let kept = files.iter().filter(|(name, _)| {
-        let is_copy = name.ends_with(".last-good");
-        let has_file = || files.contains_key(&name.replace("last-good", "toml"));
-        let unreadable = || best_is_copy(files, name);
-        let is_gone = sweeping && name.contains(".deleted-");
-        // A good copy is worth something where the file is not there or cannot be read.
-        !is_gone && *name != "active" && !(is_copy && has_file() && !unreadable())
-    });
-    kept.map(|(_, bytes)| mark(bytes)).collect()
-}
-
-/// Everything that some file still has.
-fn marks(files: &Files) -> BTreeSet<String> {
-    files.values().map(|bytes| mark(bytes)).collect()
-}
-
-/// What tells a profile from every other one; of a file that is none, its text.
-fn mark(bytes: &[u8]) -> String {
-    let text = String::from_utf8_lossy(bytes).into_owned();
-    let profile = Profile::from_toml(&text).ok();
-    profile.map_or(text, |p| format!("{:?}", p.layout()))
-}
-
-/// Files in a failed test.
-fn show(files: &Files) -> String {
-    let line = |(name, bytes): (&String, &Vec<u8>)| format!("  {name}: {:?}\n", mark(bytes));
-    files.iter().map(line).collect()
-}
-
-fn best_is_copy(files: &Files, copy: &str) -> bool {
-    let file = &files[&copy.replace("last-good", "toml")];
-    let text = String::from_utf8_lossy(file);
-    Profile::from_toml(&text).is_err()
 }
 
 /// Damage of all kinds.
@@ -691,146 +536,4 @@ fn a_pipe_called_lock_does_not_hang_and_a_held_lock_is_told() {
     locker
         .save(&slug("ada"), &Profile::new("Ada"), &demo())
         .unwrap();
-}
-
-/// What is done to real files while a call of the system fails.
-const ON_FILES: [Op; 7] = [
-    Op::Save("ada", 7),
-    Op::SaveOver("ada", 7),
-    Op::Copy("ada", "cem"),
-    Op::Rename("ada", "cem"),
-    Op::Delete("ada"),
-    Op::Undelete("bo"),
-    Op::Import(8),
-];
-const FAULTY: &str = "SWAP_KNOT_FAULTY_DISK";
-
-/// Not a test of its own: the process whose calls are made to fail.
-#[test]
-fn faulty_disk_child() {
-    let Ok(told) = std::env::var(FAULTY) else {
-        return;
-    };
-    let (op, folder) = told.split_once(' ').unwrap();
-    let op = ON_FILES[op.parse::<usize>().unwrap()];
-    let done = Locker::open(folder).map_err(|e| e.to_string());
-    match done.and_then(|locker| op.carry_out(&locker)) {
-        Ok(answer) => println!("done: {}", answer.replace('\n', "\u{1}")),
-        Err(why) => println!("refused: {why}"),
-    }
-}
-
-/// The files of a locker's folder, what is only there while something is written left out.
-fn in_folder(folder: &std::path::Path) -> Files {
-    let entries = std::fs::read_dir(folder).unwrap().map(Result::unwrap);
-    let read = |e: std::fs::DirEntry| {
-        let name = e.file_name().into_string().unwrap();
-        let kept = name != "lock" && !name.ends_with(".new");
-        kept.then(|| (name, std::fs::read(e.path()).unwrap()))
-    };
-    entries.filter_map(read).collect()
-}
-
-#[test]
-fn whatever_call_of_the_system_fails_nothing_is_lost() {
-    use std::process::Command;
-    let works = Command::new("strace")
-        .args(["-o", "/dev/null", "true"])
-        .status();
-    if !works.is_ok_and(|s| s.success()) {
-        eprintln!(
-            "SKIPPED: calls of the system are made to fail with strace; ./scripts/test installs it"
-        );
-        return;
-    }
-    let mut failed = 0;
-    for (n, op) in ON_FILES.into_iter().enumerate() {
-        for call in [
-            "openat",
-            "write",
-            "fsync",
-            "rename",
-            "flock",
-            "unlink",
-            "read",
-            "getdents64",
-        ] {
-            for when in 1..20 {
-                let temporary = tempfile::tempdir().unwrap();
-                let folder = temporary.path();
-                let locker = Locker::open(folder).unwrap();
-                for past in [
-                    Op::Save("ada", 0),
-                    Op::Save("ada", 1),
-                    Op::Save("bo", 2),
-                    Op::Delete("bo"),
-                ] {
-                    past.carry_out(&locker).unwrap();
-                }
-                let before = in_folder(folder);
-                let log = folder.join("../").join(format!("{n}-{call}.log"));
-                let log = tempfile::NamedTempFile::new_in(log.parent().unwrap()).unwrap();
-                let mut strace = Command::new("strace");
-                strace.args(["-f", "-o"]).arg(log.path());
-                // Only calls on these files are counted.
-                for file in [
-                    "",
-                    "lock",
-                    "active",
-                    "ada.toml",
-                    "ada.toml.new",
-                    "ada.last-good",
-                    "ada.last-good.new",
-                    "cem.toml",
-                    "cem.toml.new",
-                    "cem.last-good",
-                    "bo.toml",
-                    "bo.deleted-1",
-                ] {
-                    strace.arg("-P").arg(folder.join(file));
-                }
-                let fault = format!("inject={call}:error=EIO:when={when}");
-                strace
-                    .args(["-e", &fault])
-                    .arg(std::env::current_exe().unwrap());
-                strace.args([
-                    "--exact",
-                    "faulty_disk_child",
-                    "--nocapture",
-                    "--test-threads",
-                    "1",
-                ]);
-                strace.env(FAULTY, format!("{n} {}", folder.display()));
-                let out = strace.output().unwrap();
-                let said = String::from_utf8_lossy(&out.stdout).into_owned();
-                let after = in_folder(folder);
-                let all = format!(
-                    "{op:?} with {call} failing at {when}: {said}\n{}\n{}",
-                    show(&before),
-                    show(&after)
-                );
-                let lost: Vec<_> = treasures(&before, false)
-                    .difference(&marks(&after))
-                    .cloned()
-                    .collect();
-                assert!(lost.is_empty(), "lost {lost:?} by {all}");
-                if let Some(answer) = said.lines().find_map(|l| Some(l.split_once("done: ")?.1)) {
-                    let answer = answer.replace('\u{1}', "\n");
-                    if let Err(why) = op.is_done(&answer, &before, &locker) {
-                        panic!("not {why}: {all}");
-                    }
-                } else {
-                    assert!(said.contains("refused: "), "{all}");
-                }
-                let injected = std::fs::read_to_string(log.path())
-                    .unwrap()
-                    .contains("(INJECTED)");
-                failed += usize::from(injected);
-                if !injected {
-                    break; // It makes no more calls of that kind.
-                }
-            }
-        }
-    }
-    assert!(failed > 50, "only {failed} calls were made to fail");
 }
