@@ -50,6 +50,8 @@ pub struct Wire {
     pub manner: Manner,
     pub strict: bool,
     pub leaf: Leaf,
+    /// Everything that the binding's last input is, this leaf and its other side.
+    pub input: Vec<Leaf>,
     pub held: Vec<Vec<Leaf>>,
     pub phase: Phase,
     pub since: u64,
@@ -109,6 +111,7 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
                 manner: bound.manner,
                 strict: bound.strict,
                 leaf,
+                input: leaves(input),
                 held: bound.chord.held().iter().map(|h| leaves(*h)).collect(),
                 phase: Phase::Idle,
                 since: 0,

@@ -34,7 +34,8 @@ impl Model {
     /// Whether a situation has something bound that working this wire would work too, at its end
     /// or on the way.
     pub fn uses(&self, sheet: &Sheet, situation: SituationId, wire: &Wire) -> bool {
-        let mine = bound_leaves(wire);
+        // Rule: what inputs are of one another decides, so a side takes the whole modifier.
+        let mine = &wire.input;
         self.rig.bindings().iter().any(|b: &Bound| {
             let action = sheet.action(b.cell.row.action).unwrap();
             if !action.situations.contains(&situation) || b.cell.row.action == wire.row.action {
@@ -47,7 +48,7 @@ impl Model {
             let strange = wire.held.iter().any(|part| {
                 part.iter().all(|l| is_modifier(*l)) && !all.iter().any(|p| touch(p, part))
             });
-            let ends = touch(&last, &mine) && injects(&held, &wire.held);
+            let ends = touch(&last, mine) && injects(&held, &wire.held);
             (ends || injects(&all, &wire.held)) && !(b.strict && strange)
         })
     }
@@ -201,14 +202,6 @@ impl Model {
             }
         }
         value
-    }
-}
-
-/// The leaves by which a wire's last input is related to others.
-fn bound_leaves(wire: &Wire) -> Vec<Leaf> {
-    match is_whole(wire.leaf) {
-        true => leaves(wire.leaf),
-        false => vec![wire.leaf],
     }
 }
 
