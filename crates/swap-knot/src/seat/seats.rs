@@ -118,7 +118,7 @@ impl Seats {
         if let Some(held) = held {
             for seat in bits(mask & !before) {
                 self.seats[seat].state.held.join(device, &held);
-                self.seats[seat].spend_joined();
+                self.seats[seat].note_away();
             }
             match (before, mask) {
                 (0, 0) => {}

@@ -390,7 +390,7 @@ impl State {
 
 impl super::Seat {
     /// A device came in: what is held on it is spent, and begins nothing here.
-    pub(super) fn spend_joined(&mut self) {
+    pub(super) fn note_away(&mut self) {
         self.state.note_away(self.rig.wiring());
     }
 }
