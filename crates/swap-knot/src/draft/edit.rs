@@ -58,8 +58,11 @@ impl Draft {
         let mut work = self.profile.clone();
         work.set_feel(action, kind, feel)?;
         for knob in Knob::ALL {
-            let mut without = work.clone();
             let mut left = work.feel(action, kind);
+            if left.knob(knob).is_none() {
+                continue;
+            }
+            let mut without = work.clone();
             left.turn(knob, None);
             without.set_feel(action, kind, left)?;
             if self.feels(&without, kind) == self.feels(&work, kind) {
