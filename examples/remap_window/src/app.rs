@@ -169,7 +169,8 @@ impl App {
         let saved = (self.locker).save_over(&self.name, &self.kept, &profile, &self.sheet);
         match saved {
             Ok(saved) => {
-                let told = saved.overruled.iter().map(ToString::to_string);
+                let overruled = saved.overruled.iter().map(ToString::to_string);
+                let told = overruled.chain(saved.notes.iter().map(ToString::to_string));
                 self.notes = told.collect::<Vec<String>>().join("\n");
                 if saved.changed_elsewhere {
                     let layout = self.draft.layout().clone();

@@ -130,12 +130,13 @@ impl Locker {
     /// saved before is still there then.
     pub fn save(&self, name: &Slug, profile: &Profile, sheet: &Sheet) -> Result<(), LockerError> {
         let _lock = self.lock()?;
-        self.write("save", name, &stamped(profile, sheet))
+        self.write("save", name, &stamped(profile, sheet))?;
+        Ok(())
     }
 
     /// Saves a profile that was read as `base`. Where the file was changed elsewhere since then, the
     /// two are merged setting by setting; where both changed the same, this one wins, and that is
-    /// told.
+    /// told. A damaged file cannot be merged: it is set aside, and that is told as well.
     ///
     /// A locker is cheap to clone and can be sent to another thread: whatever the store takes its
     /// time for, no tick of a seat waits for it.
@@ -161,21 +162,23 @@ impl Locker {
             true => (ours, Vec::new()),
             false => ours.merged(base, theirs, Newer::Ours),
         };
-        self.write("save", name, &merged)?;
+        let set_aside = self.write("save", name, &merged)?;
         Ok(Saved {
             profile: merged,
             changed_elsewhere: !same,
             overruled,
+            notes: set_aside.into_iter().collect(),
         })
     }
 
-    /// Writes a profile over the one there, whose good copy is kept. The caller holds the lock.
+    /// Writes a profile over the one there, whose good copy is kept; answers which damaged file was
+    /// set aside for it. The caller holds the lock.
     fn write(
         &self,
         doing: &'static str,
         name: &Slug,
         profile: &Profile,
-    ) -> Result<(), LockerError> {
+    ) -> Result<Option<LoadNote>, LockerError> {
         let file = file(name, ENDING);
         let text = profile.to_toml();
         let bytes = text.len();
@@ -183,6 +186,7 @@ impl Locker {
             // It could not be read again.
             return Err(self.error(doing, &file, LockerErrorKind::TooLarge { bytes }));
         }
+        let mut set_aside = None;
         match self.read_profile(&file) {
             // The copy first: from here on there is a good file whatever happens to the other.
             Ok(Some((_, bytes))) => self.replace(&self::file(name, LAST_GOOD), &bytes)?,
@@ -192,14 +196,18 @@ impl Locker {
                     return Err(self.error(doing, "", LockerErrorKind::Full));
                 }
             }
-            Err(why) if why.is_damaged() => self.set_aside(name)?,
+            Err(why) if why.is_damaged() => {
+                let path = self.store.name_of(&self.set_aside(name)?);
+                set_aside = Some(LoadNote::CannotRead { path, why });
+            }
             Err(why) => return Err(self.error(doing, &file, LockerErrorKind::CannotRead(why))),
         }
-        self.replace(&file, text.as_bytes())
+        self.replace(&file, text.as_bytes())?;
+        Ok(set_aside)
     }
 
-    /// Renames a damaged file so that it is kept. The caller holds the lock.
-    fn set_aside(&self, name: &Slug) -> Result<(), LockerError> {
+    /// Renames a damaged file so that it is kept; answers its new name. The caller holds the lock.
+    fn set_aside(&self, name: &Slug) -> Result<String, LockerError> {
         let taken = self.files()?;
         let damaged = file(name, ENDING);
         let free = (1..=MAX_SET_ASIDE)
@@ -209,7 +217,8 @@ impl Locker {
             return Err(self.error("set aside", &damaged, LockerErrorKind::TooManyDamaged));
         };
         let done = self.store.rename(&damaged, &free);
-        done.map_err(|e| self.disk("set aside", &damaged, e))
+        done.map_err(|e| self.disk("set aside", &damaged, e))?;
+        Ok(free)
     }
 
     /// The best there is of a profile: its file, else the last good copy with a note why, where that

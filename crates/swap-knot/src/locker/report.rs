@@ -38,6 +38,8 @@ pub struct Saved {
     pub changed_elsewhere: bool,
     /// What both changed: the side that is saved now wins.
     pub overruled: Vec<Overruled>,
+    /// What the player should be told: the damaged file that was set aside, where it is now.
+    pub notes: Vec<LoadNote>,
 }
 
 /// A profile as text, to give to a friend.
@@ -50,13 +52,13 @@ pub struct Exported {
     pub notes: Vec<LoadNote>,
 }
 
-/// Something that went wrong while loading. The files stay as they are.
+/// Something that went wrong while reading. Loading leaves the files as they are.
 #[derive(Clone, Debug, PartialEq, Eq)]
 #[non_exhaustive]
 pub enum LoadNote {
-    /// The file could not be read, and was left where it is.
+    /// The file could not be read, and is kept.
     CannotRead {
-        /// The file.
+        /// Where it is: where it was, or aside where a save came over it.
         path: PathBuf,
         /// Why.
         why: Unreadable,

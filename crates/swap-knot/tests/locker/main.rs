@@ -454,6 +454,25 @@ fn a_file_that_changed_underneath_is_merged_and_told() {
     assert_eq!(here.load(&ada).profile.changes(&sheet).len(), 2);
 }
 
+#[test]
+fn a_file_damaged_underneath_is_set_aside_and_told() {
+    let (store, sheet) = (Memory::new(), demo());
+    let (locker, ada) = (Locker::in_store(store.clone()), slug("ada"));
+    locker.save(&ada, &Profile::new("Ada"), &sheet).unwrap();
+    let base = locker.load(&ada).profile;
+    store.replace("ada.toml", b"[bind").unwrap();
+    let ours = with(&sheet, &[("horn keyboard-1", "KeyB")]);
+    let saved = locker.save_over(&ada, &base, &ours, &sheet).unwrap();
+    let [LoadNote::CannotRead { path, why }] = &saved.notes[..] else {
+        panic!("{:?}", saved.notes);
+    };
+    assert!(path.ends_with("ada.damaged-1") && why.is_damaged());
+    assert_eq!(files(&store)["ada.damaged-1"], b"[bind");
+    assert_eq!(locker.load(&ada).profile, saved.profile);
+    let again = locker.save_over(&ada, &saved.profile, &ours, &sheet);
+    assert!(again.unwrap().notes.is_empty());
+}
+
 /// A store whose every call waits until the test lets it go on.
 #[derive(Debug)]
 struct Slow(Memory, Mutex<std::sync::mpsc::Receiver<()>>);
