@@ -1,7 +1,7 @@
 //! Small numbers for Bevy's devices.
 
 use bevy_ecs::prelude::{Entity, Resource};
-use swap_knot::{DeviceId, EventKind, TouchZones};
+use swap_knot::{DeviceId, StillDown, TouchZones};
 
 /// The keyboard; Bevy does not tell several apart.
 pub const KEYBOARD: DeviceId = DeviceId(0);
@@ -20,8 +20,7 @@ pub struct SwapKnotDevices {
     /// The window that the zones lie on; fingers on others work none. Without one, any window.
     pub zones_on: Option<Entity>,
     pads: Vec<Pad>,
-    /// Keys and buttons that are down, as they come up.
-    down: Vec<(DeviceId, EventKind)>,
+    pub(crate) down: StillDown,
 }
 
 #[derive(Debug)]
@@ -57,35 +56,6 @@ impl SwapKnotDevices {
     pub(crate) fn rests(&mut self, entity: Entity) {
         let at = self.position(entity);
         self.pads[at].sticks = [[0.0; 2]; 2];
-    }
-
-    /// Keeps which keys and buttons are down.
-    pub(crate) fn note(&mut self, device: DeviceId, what: EventKind) {
-        let (up, is_down) = match what {
-            EventKind::Key { place, down, .. } => {
-                let (up, text) = (false, None);
-                let up = EventKind::Key {
-                    place,
-                    down: up,
-                    text,
-                };
-                (up, down)
-            }
-            EventKind::MouseButton { button, down } => {
-                let up = false;
-                (EventKind::MouseButton { button, down: up }, down)
-            }
-            _ => return,
-        };
-        self.down.retain(|known| *known != (device, up));
-        if is_down {
-            self.down.push((device, up));
-        }
-    }
-
-    /// Everything that is down comes up.
-    pub(crate) fn take_down(&mut self) -> Vec<(DeviceId, EventKind)> {
-        std::mem::take(&mut self.down)
     }
 
     /// Moves one axis of a stick; answers both.

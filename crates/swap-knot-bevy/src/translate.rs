@@ -25,7 +25,7 @@ pub(crate) struct Translator<'a> {
 impl Translator<'_> {
     fn add(&mut self, device: swap_knot::DeviceId, what: EventKind) {
         let at = self.at;
-        self.devices.note(device, what);
+        self.devices.down.note(device, what);
         self.out.push(Event { at, device, what });
     }
 
@@ -35,7 +35,7 @@ impl Translator<'_> {
         for device in [KEYBOARD, MOUSE, TOUCH] {
             self.add(device, EventKind::FocusLost);
         }
-        for (device, what) in self.devices.take_down() {
+        for (device, what) in self.devices.down.take() {
             self.add(device, what);
         }
     }

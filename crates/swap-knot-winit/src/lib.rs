@@ -34,7 +34,9 @@ use std::collections::HashMap;
 pub use keys::place;
 pub use system::system_layout;
 
-use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, Time, TouchZones};
+use swap_knot::{
+    ButtonCounting, DeviceId, Event, EventKind, MouseButton, StillDown, Time, TouchZones,
+};
 use winit::event::{
     DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
 };
@@ -62,8 +64,7 @@ pub struct Adapter {
     pub zones: TouchZones,
     /// What raw devices turned out to be, so that it can be told when one is gone.
     raw: HashMap<winit::event::DeviceId, DeviceId>,
-    /// Keys and buttons that are down, as they come up.
-    down: Vec<(DeviceId, EventKind)>,
+    down: StillDown,
     /// How many physical pixels make one of a screen that is not scaled.
     scale: f64,
 }
@@ -80,7 +81,7 @@ impl Adapter {
         Adapter {
             zones: TouchZones::new(),
             raw: HashMap::new(),
-            down: Vec::new(),
+            down: StillDown::new(),
             scale: 1.0,
         }
     }
@@ -100,7 +101,7 @@ impl Adapter {
             let what = EventKind::FocusLost;
             feed(Event { at, device, what });
         }
-        for (device, what) in std::mem::take(&mut self.down) {
+        for (device, what) in self.down.take() {
             feed(Event { at, device, what });
         }
     }
@@ -125,7 +126,7 @@ impl Adapter {
                 let device = KEYBOARD;
                 match key(event) {
                     Some(what) if !is_synthetic => {
-                        self.note(device, what);
+                        self.down.note(device, what);
                         feed(Event { at, device, what });
                         if let Some(what) = types(what, event) {
                             feed(Event { at, device, what });
@@ -137,7 +138,7 @@ impl Adapter {
                         let what = EventKind::KeyHeld { place };
                         feed(Event { at, device, what });
                         let (down, text) = (true, None);
-                        self.note(device, EventKind::Key { place, down, text });
+                        self.down.note(device, EventKind::Key { place, down, text });
                     }
                     _ => {}
                 }
@@ -146,7 +147,7 @@ impl Adapter {
                 if let Some(button) = mouse_button(*button) {
                     let (device, down) = (MOUSE, *state == ElementState::Pressed);
                     let what = EventKind::MouseButton { button, down };
-                    self.note(device, what);
+                    self.down.note(device, what);
                     feed(Event { at, device, what });
                 }
             }
@@ -167,35 +168,6 @@ impl Adapter {
             WindowEvent::ScaleFactorChanged { scale_factor, .. } => self.set_scale(*scale_factor),
             WindowEvent::Focused(false) => self.gap(at, feed),
             _ => {}
-        }
-    }
-
-    /// Keeps which keys and buttons are down.
-    fn note(&mut self, device: DeviceId, what: EventKind) {
-        let (up, down) = match what {
-            EventKind::Key { place, down, .. } => {
-                let (up, text) = (false, None);
-                (
-                    EventKind::Key {
-                        place,
-                        down: up,
-                        text,
-                    },
-                    down,
-                )
-            }
-            EventKind::MouseButton { button, down } => (
-                EventKind::MouseButton {
-                    button,
-                    down: false,
-                },
-                down,
-            ),
-            _ => return,
-        };
-        self.down.retain(|known| *known != (device, up));
-        if down {
-            self.down.push((device, up));
         }
     }
 
@@ -224,7 +196,7 @@ impl Adapter {
             }
             DeviceEvent::Removed => {
                 if let Some(device) = self.raw.remove(&device) {
-                    self.down.retain(|(of, _)| *of != device);
+                    self.down.unplug(device);
                     let what = EventKind::Unplugged;
                     feed(Event { at, device, what });
                 }

@@ -95,7 +95,7 @@ mod text_place;
 pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, Held,
     HidAxis, HidInput, Input, InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES,
-    PadButton, Place, Platform, Relation, Side, Sign, Simulated, Stick, Time, TouchName,
+    PadButton, Place, Platform, Relation, Side, Sign, Simulated, Stick, StillDown, Time, TouchName,
     TouchNameError, TouchZones, Trace, TraceEntry, TraceError, WRITING_PLACES, is_writing_place,
 };
 
