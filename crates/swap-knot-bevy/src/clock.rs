@@ -2,11 +2,18 @@
 
 use std::time::Instant;
 
+#[cfg(feature = "reflect")]
+use bevy_ecs::prelude::ReflectResource;
 use bevy_ecs::prelude::Resource;
 use swap_knot::Time;
 
 /// The time that events and ticks carry: since the plugin was added, or what the game sets.
 #[derive(Clone, Debug, Resource)]
+#[cfg_attr(
+    feature = "reflect",
+    derive(bevy_reflect::Reflect),
+    reflect(opaque, Resource, Clone, Debug)
+)]
 pub struct SwapKnotClock {
     started: Instant,
     set: Option<Time>,

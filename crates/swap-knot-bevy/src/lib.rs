@@ -44,6 +44,8 @@ mod devices;
 mod keys;
 mod plugin;
 mod seat;
+#[cfg(feature = "asset")]
+mod sheet;
 #[cfg(feature = "states")]
 mod states;
 mod translate;
@@ -56,6 +58,8 @@ pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 pub use keys::place;
 pub use plugin::{SwapKnotPlugin, SwapKnotSystems};
 pub use seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, SwapKnotEvent};
+#[cfg(feature = "asset")]
+pub use sheet::{FollowSheet, SheetAsset, SheetAssets};
 #[cfg(feature = "states")]
 pub use states::FollowStates;
 pub use translate::{mouse_button, pad_button};

@@ -71,6 +71,12 @@ impl Plugin for SwapKnotPlugin {
                     .chain()
                     .after(InputSystems),
             );
+        #[cfg(feature = "reflect")]
+        app.register_type::<PlayerSeat>()
+            .register_type::<SwapKnotClock>()
+            .register_type::<SwapKnotEvent>()
+            .register_type::<ActionHappened>()
+            .register_type::<DeviceKindChanged>();
     }
 }
 

@@ -4,11 +4,18 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::ops::{Deref, DerefMut};
 
 use bevy_ecs::prelude::{Component, Entity, Message};
+#[cfg(feature = "reflect")]
+use bevy_ecs::prelude::{ReflectComponent, ReflectMessage};
 use swap_knot::{DeviceId, DeviceKind, Event, EventKind, Happened, Row, RowRef, Seat, Sheet, Time};
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
 #[derive(Clone, Debug, Component)]
+#[cfg_attr(
+    feature = "reflect",
+    derive(bevy_reflect::Reflect),
+    reflect(opaque, Component, Clone, Debug)
+)]
 pub struct PlayerSeat {
     seat: Seat,
     devices: PlayerDevices,
@@ -118,6 +125,11 @@ impl DerefMut for PlayerSeat {
 
 /// An action of a player began or ended.
 #[derive(Clone, Debug, Message)]
+#[cfg_attr(
+    feature = "reflect",
+    derive(bevy_reflect::Reflect),
+    reflect(opaque, Message, Clone, Debug)
+)]
 pub struct ActionHappened {
     /// The entity of the [`PlayerSeat`].
     pub player: Entity,
@@ -148,6 +160,11 @@ impl ActionHappened {
 
 /// A player went over to another kind of device: show other prompts.
 #[derive(Clone, Copy, Debug, PartialEq, Message)]
+#[cfg_attr(
+    feature = "reflect",
+    derive(bevy_reflect::Reflect),
+    reflect(opaque, Message, Clone, Debug, PartialEq)
+)]
 pub struct DeviceKindChanged {
     /// The entity of the [`PlayerSeat`].
     pub player: Entity,
@@ -158,4 +175,9 @@ pub struct DeviceKindChanged {
 /// Every event as Swap Knot sees it, for listeners of a remap menu, learners and recorders; and
 /// written by a game, it is played, which is how simulated devices come in.
 #[derive(Clone, Copy, Debug, PartialEq, Message)]
+#[cfg_attr(
+    feature = "reflect",
+    derive(bevy_reflect::Reflect),
+    reflect(opaque, Message, Clone, Debug, PartialEq)
+)]
 pub struct SwapKnotEvent(pub Event);
