@@ -13,7 +13,7 @@ use crate::{CLEAN, Done, files};
 /// The options of `draw`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot draw map controls.toml -o map.png\n  swap-knot draw map controls.toml --layout fr --situation helm --profile ada.toml -o helm.svg\n  swap-knot draw card controls.toml --theme light --language de --layout de -o card.html\n  swap-knot draw glyphs controls.toml -o glyphs.png"
+    after_help = "Examples:\n  swap-knot draw map controls.toml -o map.svg\n  swap-knot draw map controls.toml --layout fr --situation helm --profile ada.toml -o helm.svg\n  swap-knot draw card controls.toml --theme light --language de --layout de -o card.html\n  swap-knot draw glyphs controls.toml -o glyphs.svg"
 )]
 pub(crate) struct Args {
     /// What to draw.
@@ -21,7 +21,8 @@ pub(crate) struct Args {
     what: What,
     /// The sheet that declares the actions.
     sheet: PathBuf,
-    /// Where to write it: .svg, .png, or for a card .html; without it, SVG is printed.
+    /// Where to write it: .svg, for a card .html, .png where built with the feature `png`; without
+    /// it, SVG is printed.
     #[arg(short, long, value_name = "FILE")]
     output: Option<PathBuf>,
     /// With what a player changed.
@@ -102,17 +103,26 @@ pub(crate) fn run(args: &Args) -> Done {
         None | Some("svg") => drawing.to_svg().into_bytes(),
         Some("png") => png(&drawing, args.scale)?,
         Some(other) => {
-            let html = if args.what == What::Card {
-                " or .html"
-            } else {
-                ""
-            };
-            return Err(format!("cannot write .{other}; write .svg, .png{html}").into());
+            let mut endings = vec![".svg"];
+            endings.extend(cfg!(feature = "png").then_some(".png"));
+            endings.extend((args.what == What::Card).then_some(".html"));
+            let endings = endings.join(" or ");
+            return Err(format!("cannot write .{other}; write {endings}").into());
         }
     };
     write(args, &bytes)
 }
 
+/// How to get what this build leaves out.
+#[cfg(not(feature = "png"))]
+pub(crate) const NO_PNG: &str = "this build of swap-knot draws no PNG; add `--features png` to the `cargo run` or `cargo install` that builds it";
+
+#[cfg(not(feature = "png"))]
+fn png(_: &Drawing, _: f32) -> Result<Vec<u8>, Box<dyn Error>> {
+    Err(format!("{NO_PNG}, or write .svg").into())
+}
+
+#[cfg(feature = "png")]
 fn png(drawing: &Drawing, scale: f32) -> Result<Vec<u8>, Box<dyn Error>> {
     let height = (drawing.height() * scale).round().max(1.0) as u32;
     Ok(drawing.to_pixels(height)?.to_png()?)

@@ -1,12 +1,12 @@
 //! `swap-knot glyphs`: what a pack of pictures lacks for a game, and what it has too much of.
 
-use std::fs;
+use std::error::Error;
 use std::io::Write as _;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use serde_json::json;
-use swap_knot::{Layout, Words};
-use swap_knot_draw::{Glyphs, Pack, PackReport, Theme};
+use swap_knot::Layout;
+use swap_knot_draw::{Pack, PackReport};
 
 use crate::table::{BAD, GOOD, QUIET, count, print_json, styled};
 use crate::{CLEAN, Done, FOUND, files};
@@ -14,14 +14,13 @@ use crate::{CLEAN, Done, FOUND, files};
 /// The options of `glyphs`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot glyphs art/glyphs --sheet controls.toml\n  swap-knot glyphs art/glyphs --sheet controls.toml --atlas glyphs.png --height 64\n\nExit codes: 0 all well, 1 pictures are missing, unused or cannot be used, 2 there is no pack."
+    after_help = "Examples:\n  swap-knot glyphs controls.toml art/glyphs\n  swap-knot glyphs controls.toml art/glyphs --atlas glyphs.png --height 64\n\nExit codes: 0 all well, 1 pictures are missing, unused or cannot be used, 2 there is no pack."
 )]
 pub(crate) struct Args {
+    /// The sheet whose inputs want pictures.
+    sheet: PathBuf,
     /// The folder of the pack, with its `glyphs.toml`.
     pack: PathBuf,
-    /// The sheet whose inputs want pictures.
-    #[arg(long, value_name = "FILE")]
-    sheet: PathBuf,
     /// Write all pictures, and the built-in drawings of those that are missing, as one PNG, with a
     /// table of places beside it (.toml).
     #[arg(long, value_name = "FILE")]
@@ -54,20 +53,34 @@ pub(crate) fn run(args: &Args) -> Done {
         print(&pack, &report)?;
     }
     if let Some(path) = &args.atlas {
-        let glyphs = Glyphs::new(&Theme::DARK);
-        let words = Words::english();
-        let missing = report.missing.iter().copied();
-        let atlas = pack.atlas(args.height, missing, &glyphs, &args.layout, &words)?;
-        let table = path.with_extension("toml");
-        let wrong = |p: &PathBuf, e: std::io::Error| format!("cannot write {}: {e}", p.display());
-        fs::write(path, atlas.picture.to_png()?).map_err(|e| wrong(path, e))?;
-        fs::write(&table, atlas.to_toml()).map_err(|e| wrong(&table, e))?;
-        if !args.json {
-            anstream::println!("wrote {} and {}", path.display(), table.display());
-        }
+        atlas(args, &pack, &report, path)?;
     }
     let clean = report.missing.is_empty() && report.unused.is_empty() && report.notes.is_empty();
     Ok(if clean { CLEAN } else { FOUND })
+}
+
+#[cfg(not(feature = "png"))]
+fn atlas(_: &Args, _: &Pack, _: &PackReport, _: &Path) -> Result<(), Box<dyn Error>> {
+    Err(crate::draw::NO_PNG.into())
+}
+
+#[cfg(feature = "png")]
+fn atlas(args: &Args, pack: &Pack, report: &PackReport, path: &Path) -> Result<(), Box<dyn Error>> {
+    use swap_knot::Words;
+    use swap_knot_draw::{Glyphs, Theme};
+
+    let glyphs = Glyphs::new(&Theme::DARK);
+    let words = Words::english();
+    let missing = report.missing.iter().copied();
+    let atlas = pack.atlas(args.height, missing, &glyphs, &args.layout, &words)?;
+    let table = path.with_extension("toml");
+    let wrong = |p: &Path, e: std::io::Error| format!("cannot write {}: {e}", p.display());
+    std::fs::write(path, atlas.picture.to_png()?).map_err(|e| wrong(path, e))?;
+    std::fs::write(&table, atlas.to_toml()).map_err(|e| wrong(&table, e))?;
+    if !args.json {
+        anstream::println!("wrote {} and {}", path.display(), table.display());
+    }
+    Ok(())
 }
 
 fn print(pack: &Pack, report: &PackReport) -> std::io::Result<()> {

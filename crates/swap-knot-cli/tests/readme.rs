@@ -23,7 +23,7 @@ fn every_command_of_the_readme_works() {
             })
             // What is written goes to a folder of the test's own; a starter is tested elsewhere.
             .map(|word| match word.as_str() {
-                "ada.toml" | "map.png" | "card.html" | "harbour" => {
+                "ada.toml" | "map.svg" | "card.html" | "harbour" => {
                     folder.path().join(word).display().to_string()
                 }
                 _ => word,

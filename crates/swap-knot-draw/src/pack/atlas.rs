@@ -136,11 +136,9 @@ fn lay_out(
 }
 
 fn pixels(picture: &PackPicture, height: u32) -> Result<Picture, RasterError> {
-    match picture.kind {
-        Kind::Svg => {
-            let text = String::from_utf8_lossy(&picture.bytes);
-            raster::pixels_of(&text, height, None)
-        }
-        Kind::Png => raster::scaled_png(&picture.bytes, height),
+    if Kind::of(&picture.path) == Some(Kind::Png) {
+        return raster::scaled_png(&picture.bytes, height);
     }
+    let text = String::from_utf8_lossy(&picture.bytes);
+    raster::pixels_of(&text, height, None)
 }

@@ -16,8 +16,6 @@ use swap_knot::Input;
 pub use atlas::{Atlas, AtlasPlace};
 pub use check::PackReport;
 
-use self::picture::Kind;
-
 /// The name of the manifest in its folder.
 const MANIFEST: &str = "glyphs.toml";
 
@@ -61,7 +59,6 @@ struct Family {
 #[derive(Clone, Debug)]
 struct Picture {
     path: PathBuf,
-    kind: Kind,
     bytes: Vec<u8>,
 }
 

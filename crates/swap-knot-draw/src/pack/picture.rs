@@ -11,14 +11,25 @@ pub(super) enum Kind {
     Png,
 }
 
+impl Kind {
+    /// The kind that a file's ending says.
+    pub(super) fn of(path: &Path) -> Option<Kind> {
+        let ending = path.extension()?.to_str()?.to_ascii_lowercase();
+        match ending.as_str() {
+            "svg" => Some(Kind::Svg),
+            "png" => Some(Kind::Png),
+            _ => None,
+        }
+    }
+}
+
 /// # Errors
 /// Why the file cannot be used.
-pub(super) fn judge(path: &Path, bytes: &[u8]) -> Result<Kind, String> {
-    let ending = path.extension().and_then(|e| e.to_str());
-    match ending.map(str::to_ascii_lowercase).as_deref() {
-        Some("svg") => svg(bytes).map(|()| Kind::Svg),
-        Some("png") => png(bytes).map(|()| Kind::Png),
-        _ => Err("is neither .svg nor .png".to_owned()),
+pub(super) fn judge(path: &Path, bytes: &[u8]) -> Result<(), String> {
+    match Kind::of(path) {
+        Some(Kind::Svg) => svg(bytes),
+        Some(Kind::Png) => png(bytes),
+        None => Err("is neither .svg nor .png".to_owned()),
     }
 }
 

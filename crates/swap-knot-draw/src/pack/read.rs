@@ -174,10 +174,9 @@ impl Reader<'_> {
             ));
         }
         let bytes = fs::read(&whole).map_err(|e| e.to_string())?;
-        let kind = picture::judge(path, &bytes)?;
+        picture::judge(path, &bytes)?;
         Ok(Picture {
             path: path.to_owned(),
-            kind,
             bytes,
         })
     }
