@@ -6,7 +6,7 @@ use bevy_input::keyboard::{Key, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWheel};
 use bevy_input::touch::{TouchInput, TouchPhase};
 use swap_knot::{
-    ButtonCounting, Event, EventKind, HidAxis, HidInput, MouseButton, PadButton, Stick, Time,
+    ButtonCounting, Event, EventKind, HidAxis, HidButton, MouseButton, PadButton, Stick, Time,
 };
 
 use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
@@ -120,9 +120,9 @@ impl Translator<'_> {
                 let value = button.value;
                 let what = match (pad_button(button.button), hid_button(button.button)) {
                     (Some(button), _) => EventKind::PadButton { button, value },
-                    (None, Some(number)) => {
+                    (None, Some(button)) => {
                         let down = value >= 0.5;
-                        EventKind::HidButton { number, down }
+                        EventKind::HidButton { button, down }
                     }
                     (None, None) => return,
                 };
@@ -196,17 +196,13 @@ pub fn pad_button(button: GamepadButton) -> Option<PadButton> {
     })
 }
 
-/// The number on the HID button page of a button that has no place in the W3C standard mapping: `C`
-/// and `Z` count as the third and sixth, as in the Linux kernel's list, others by the system's code.
-fn hid_button(button: GamepadButton) -> Option<u8> {
-    let code = match button {
-        GamepadButton::C => return Some(3),
-        GamepadButton::Z => return Some(6),
-        GamepadButton::Other(code) => code,
-        _ => return None,
-    };
-    match HidInput::button_of_code(code) {
-        HidInput::Button(number) => Some(number),
+/// The button on the HID button page that has no place in the W3C standard mapping: `C` and `Z`
+/// count as the third and sixth, as in the Linux kernel's list, others by the system's code.
+fn hid_button(button: GamepadButton) -> Option<HidButton> {
+    match button {
+        GamepadButton::C => HidButton::new(3),
+        GamepadButton::Z => HidButton::new(6),
+        GamepadButton::Other(code) => Some(HidButton::of_code(code)),
         _ => None,
     }
 }

@@ -47,7 +47,7 @@ struct Table {
 impl Table {
     /// What is bound on the devices of one kind, the first binding first.
     fn names(&self, row: &MenuRow, kind: ColumnKind) -> Vec<String> {
-        let cells = row.cells.iter().filter(|c| c.cell.column.kind == kind);
+        let cells = row.cells.iter().filter(|c| c.cell.column.kind() == kind);
         cells.filter_map(|c| c.name.clone()).collect()
     }
 
@@ -65,7 +65,7 @@ pub(crate) fn run(args: &Args) -> Done {
     let shown = draft.columns();
     let mut rows = draft.rows(&shown);
     rows.retain(|r| r.cells.iter().any(|c| c.chord.is_some()));
-    let mut kinds: Vec<ColumnKind> = shown.iter().map(|c| c.kind).collect();
+    let mut kinds: Vec<ColumnKind> = shown.iter().map(|c| c.kind()).collect();
     kinds.dedup();
     let table = Table { kinds, draft, rows };
     let words = &args.language;

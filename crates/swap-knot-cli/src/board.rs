@@ -1,7 +1,7 @@
 //! A layout drawn as its board, in characters.
 
 use anstyle::Style;
-use swap_knot::{Board, Keycap, Layout, Level, Place, is_writing_place};
+use swap_knot::{Board, Keycap, Layout, Level, Place};
 use unicode_width::UnicodeWidthChar;
 
 use crate::table::styled;
@@ -44,7 +44,7 @@ pub(crate) fn draw(layout: &Layout, mark: impl Fn(Place) -> Option<Style>) -> Ve
         let marked = mark(key.place);
         let [upper, lower] = print_on(layout, key.place);
         let (x, y) = corner(key);
-        let plain = match is_writing_place(key.place) {
+        let plain = match key.place.is_writing() {
             true => Style::new(),
             false => Style::new().dimmed(),
         };
@@ -90,7 +90,7 @@ fn frame(grid: &mut [Vec<Spot>], key: &Keycap) {
 
 /// The two lines printed on a key: Shift above; plain and AltGr below.
 fn print_on(layout: &Layout, place: Place) -> [String; 2] {
-    if !is_writing_place(place) {
+    if !place.is_writing() {
         return [name_of(layout.board(), place).to_owned(), String::new()];
     }
     let typed = |level| layout.typed(place, level);

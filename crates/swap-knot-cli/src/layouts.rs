@@ -3,7 +3,7 @@
 use std::io::Write as _;
 
 use anstyle::{AnsiColor, Style};
-use swap_knot::{Input, Layout, Level, Place, WRITING_PLACES};
+use swap_knot::{Input, Layout, Level, Place};
 use unicode_width::UnicodeWidthStr;
 
 use crate::table::{HEAD, QUIET, columns, count, print_json, styled};
@@ -33,8 +33,8 @@ pub(crate) struct Args {
 
 pub(crate) fn run(args: &Args) -> Done {
     match (&args.names[..], args.input) {
-        (_, Some(Input::Letter(letter))) => where_letter(letter, args.json)?,
-        (_, Some(Input::Key(place))) if WRITING_PLACES.contains(&place) => {
+        (_, Some(Input::Letter(letter))) => where_letter(letter.char(), args.json)?,
+        (_, Some(Input::Key(place))) if Place::WRITING.contains(&place) => {
             where_place(place, args.json)?;
         }
         (_, Some(input)) => {
@@ -87,7 +87,7 @@ fn describe(layout: &Layout) -> serde_json::Value {
 
 /// What each place types on each level.
 fn keys_json(layout: &Layout) -> serde_json::Value {
-    let keys = WRITING_PLACES.iter().map(|&place| {
+    let keys = Place::WRITING.iter().map(|&place| {
         let typed = |level| {
             let typed = layout.typed(place, level)?;
             let dead = if typed.dead { "dead:" } else { "" };
@@ -136,7 +136,7 @@ fn draw_two(one: &Layout, other: &Layout, json: bool) -> Step {
         let has = |l: &Layout| l.board().has(place);
         typed(one) != typed(other) || has(one) != has(other)
     };
-    let different: Vec<Place> = WRITING_PLACES.into_iter().filter(|p| differs(*p)).collect();
+    let different: Vec<Place> = Place::WRITING.into_iter().filter(|p| differs(*p)).collect();
     if json {
         return print_json(&serde_json::json!({
             "layouts": [keys_json(one), keys_json(other)],

@@ -5,7 +5,9 @@
 use std::collections::HashMap;
 
 use resvg::usvg;
-use swap_knot::{Draft, HidInput, Input, Layout, MouseButton, Place, Profile, Sheet, Words};
+use swap_knot::{
+    Draft, HidButton, HidInput, Input, Layout, MouseButton, Place, Profile, Sheet, Words,
+};
 use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme};
 
 const DEMO: &str = include_str!("../../../demo/slack-water.toml");
@@ -15,7 +17,7 @@ fn inputs() -> impl Iterator<Item = Input> {
     let further = ["letter:m", "touch:horn", "touch:a-rather-long-zone"];
     Input::all_named()
         .chain(numbered.map(Input::MouseButton))
-        .chain((1..=128).map(|n| Input::Hid(HidInput::Button(n))))
+        .chain(HidButton::all().map(|b| Input::Hid(HidInput::Button(b))))
         .chain(further.map(|text| text.parse().unwrap()))
 }
 

@@ -191,8 +191,8 @@ fn rows(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
 }
 
 fn column_title(column: Column, draft: &Draft) -> String {
-    let name = draft.words().column_name(column.kind);
-    match column.number {
+    let name = draft.words().column_name(column.kind());
+    match column.number() {
         1 => name,
         n => format!("{name}, {n}"),
     }

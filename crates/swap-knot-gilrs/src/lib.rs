@@ -17,7 +17,7 @@
 
 use gilrs::ev::{Code, EventType};
 use gilrs::{Axis, Button, GamepadId, Gilrs};
-use swap_knot::{DeviceId, Event, EventKind, HidAxis, HidInput, PadButton, Stick, Time};
+use swap_knot::{DeviceId, Event, EventKind, HidAxis, HidButton, PadButton, Stick, Time};
 
 /// The number of the first pad, above those of a window's keyboards and mice.
 const FIRST: u16 = 64;
@@ -110,10 +110,10 @@ fn pressed(button: Button, code: Code, down: bool) -> Option<EventKind> {
             let value = if down { 1.0 } else { 0.0 };
             Some(EventKind::PadButton { button, value })
         }
-        None => match HidInput::button_of_code(code.into_u32()) {
-            HidInput::Button(number) => Some(EventKind::HidButton { number, down }),
-            _ => None,
-        },
+        None => {
+            let button = HidButton::of_code(code.into_u32());
+            Some(EventKind::HidButton { button, down })
+        }
     }
 }
 

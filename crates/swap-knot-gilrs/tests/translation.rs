@@ -5,7 +5,7 @@
 
 use gilrs::{Axis, Button};
 use serde_json::json;
-use swap_knot::{DeviceId, EventKind, HidAxis, PadButton, Stick, Time};
+use swap_knot::{DeviceId, EventKind, HidButton, HidAxis, PadButton, Stick, Time};
 use swap_knot_gilrs::{Adapter, pad_button};
 
 /// What an event of a pad means.
@@ -87,7 +87,10 @@ fn buttons_triggers_sticks_and_plugs() {
         []
     );
     // What has no place is an input by its number: the kernel's code 0x130 is the first.
-    let hid = |number, down| [(pad, EventKind::HidButton { number, down })];
+    let hid = |number, down| {
+        let button = HidButton::new(number).unwrap();
+        [(pad, EventKind::HidButton { button, down })]
+    };
     let unknown = |code: u32| json!({ "kind": 1, "code": code });
     assert_eq!(
         does(json!({ "ButtonPressed": [Button::C, unknown(0x132)] })),

@@ -2,7 +2,7 @@
 
 #![allow(clippy::unwrap_used, clippy::panic)]
 
-use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, PLACES, Time};
+use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, Place, Time};
 use swap_knot_winit::{Adapter, KEYBOARD, MOUSE, TOUCH, mouse_button, place};
 use winit::dpi::PhysicalPosition;
 use winit::event::{
@@ -36,7 +36,7 @@ fn every_key_is_translated_or_left_out_by_name() {
             None => assert!(LEFT_OUT.contains(&name), "{name} is lost"),
         }
     }
-    assert!(PLACES.contains(&place(code("IntlRo")).unwrap()));
+    assert!(Place::ALL.contains(&place(code("IntlRo")).unwrap()));
 }
 
 fn window(adapter: &mut Adapter, event: &WindowEvent) -> Vec<(DeviceId, EventKind)> {
@@ -63,7 +63,10 @@ fn mouse_wheel_and_focus() {
         (Button::Middle, MouseButton::Middle),
         (Button::Back, MouseButton::Back),
         (Button::Forward, MouseButton::Forward),
-        (Button::Other(further()), MouseButton::Further(8)),
+        (
+            Button::Other(further()),
+            MouseButton::from_number(8).unwrap(),
+        ),
     ] {
         for (state, down) in [
             (ElementState::Pressed, true),

@@ -365,7 +365,7 @@ fn sheet_text(bindings: usize) -> String {
         .unwrap();
         made += 1;
     }
-    let rest: Vec<Place> = swap_knot::WRITING_PLACES
+    let rest: Vec<Place> = Place::WRITING
         .into_iter()
         .filter(|p| !KEYS.contains(p))
         .collect();

@@ -9,7 +9,7 @@ use std::hint::black_box;
 use std::time::{Duration, Instant};
 
 use swap_knot::{
-    Bound, Layout, Platform, Profile, Resolver, Rig, Sheet, WRITING_PLACES, conflicts, conflicts_of,
+    Bound, Layout, Place, Platform, Profile, Resolver, Rig, Sheet, conflicts, conflicts_of,
 };
 
 const ROUNDS: usize = 7;
@@ -124,8 +124,8 @@ fn sheet_text(actions: usize) -> String {
         writeln!(text, "[situations.s-{s}]").unwrap();
     }
     for n in 0..actions {
-        let key = WRITING_PLACES[n % WRITING_PLACES.len()];
-        let second = WRITING_PLACES[(n * 7 + 3) % WRITING_PLACES.len()];
+        let key = Place::WRITING[n % Place::WRITING.len()];
+        let second = Place::WRITING[(n * 7 + 3) % Place::WRITING.len()];
         let letter = letter(n);
         let third = if n % 5 == 0 {
             format!("letter:{letter}")

@@ -93,10 +93,10 @@ mod text_place;
 
 // Inputs and their text.
 pub use input::{
-    ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind, Held,
-    HidAxis, HidInput, Input, InputError, InputShape, MAX_HELD, Modifier, MouseButton, PLACES,
-    PadButton, Place, Platform, Relation, Side, Sign, Simulated, Stick, StillDown, Time, TouchName,
-    TouchNameError, TouchZones, Trace, TraceEntry, TraceError, WRITING_PLACES, is_writing_place,
+    ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
+    FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
+    MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
+    Stick, StillDown, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry, TraceError,
 };
 
 // Declare.

@@ -3,15 +3,15 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
 use proptest::prelude::*;
-use swap_knot::{Chord, HidInput, Input, MouseButton, TouchName, Trace};
+use swap_knot::{Chord, HidButton, HidInput, Input, MouseButton, TouchName, Trace};
 
 fn any_input() -> impl Strategy<Value = Input> {
     let named: Vec<Input> = Input::all_named().collect();
     prop_oneof![
         8 => proptest::sample::select(named),
         1 => any::<char>().prop_filter_map("types something", |c| format!("letter:{c}").parse().ok()),
-        1 => (6..=MouseButton::LAST).prop_map(|n| Input::MouseButton(MouseButton::Further(n))),
-        1 => (1..=HidInput::LAST_BUTTON).prop_map(|n| Input::Hid(HidInput::Button(n))),
+        1 => (6..=MouseButton::LAST).prop_filter_map("a button", |n| Some(Input::MouseButton(MouseButton::from_number(n)?))),
+        1 => (1..=HidButton::LAST).prop_filter_map("a button", |n| Some(Input::Hid(HidInput::Button(HidButton::new(n)?)))),
         1 => "[a-z0-9-]{1,22}".prop_map(|t| Input::Touch(t.parse::<TouchName>().unwrap())),
     ]
 }

@@ -196,7 +196,7 @@ fn is_lawful(sheet: &Sheet, preset: Option<&str>, rig: &Rig) -> Result<(), Strin
         if action.fixed || action.off || bound.chord.inputs().any(is_reserved) {
             return Err(format!("{what} is in force"));
         }
-        if ColumnKind::of(bound.chord.device_kind()) != bound.cell.column.kind {
+        if ColumnKind::of(bound.chord.device_kind()) != bound.cell.column.kind() {
             return Err(format!("{what} stands in the wrong column"));
         }
         let kinds: BTreeSet<_> = (bound.chord.inputs())
@@ -230,7 +230,7 @@ fn is_lawful(sheet: &Sheet, preset: Option<&str>, rig: &Rig) -> Result<(), Strin
         let has = |arm: Option<Arm>| {
             rig.bindings_of(Row { action: id, arm })
                 .iter()
-                .any(|b| b.cell.column.kind == *kind && can_be_worked(&b.chord, rig.layout()))
+                .any(|b| b.cell.column.kind() == *kind && can_be_worked(&b.chord, rig.layout()))
         };
         let by_arms = || Arm::ALL[..4].iter().all(|a| has(Some(*a)));
         for arm in arms {
@@ -402,7 +402,7 @@ fn carry_out(draft: &mut Draft, edit: &Edit) -> bool {
                 Reset::Cell(at(c)),
                 Reset::Action(row.action),
                 Reset::Group(group),
-                Reset::Devices(at(c).column.kind),
+                Reset::Devices(at(c).column.kind()),
                 Reset::All,
             ];
             draft.reset(what[usize::from(how)]).is_ok()

@@ -8,8 +8,7 @@ use common::demo;
 use proptest::prelude::*;
 use swap_knot::{
     Board, Finding, Hand, Input, Keycap, Layout, LayoutLearner, LayoutSetting, Level, Place,
-    Platform, Profile, Reach, Rig, Sheet, Survey, WRITING_PLACES, conflicts, mirror, same_places,
-    self_check,
+    Platform, Profile, Reach, Rig, Sheet, Survey, conflicts, mirror, same_places, self_check,
 };
 
 fn shipped(name: &str) -> Layout {
@@ -103,7 +102,7 @@ fn a_few_keys_name_the_layout_and_altgr_does_not_mislead() {
     );
     for layout in Layout::widely_used() {
         // Whatever the layout, typing its letters leads to one that types the same.
-        let letters = WRITING_PLACES.into_iter().filter_map(|place| {
+        let letters = Place::WRITING.into_iter().filter_map(|place| {
             let typed = layout.typed(place, Level::Plain)?;
             (!typed.dead && typed.character.is_alphabetic()).then_some((place, typed.character))
         });
@@ -195,7 +194,7 @@ fn boards_have_each_key_once_and_none_on_top_of_another() {
                 assert_ne!(a.place, b.place);
             }
         }
-        for place in WRITING_PLACES {
+        for place in Place::WRITING {
             assert_eq!(
                 board.has(place),
                 board.key(place).is_some(),
@@ -335,7 +334,7 @@ fn a_mirrored_preset_reads_back_and_keeps_left_on_the_left() {
 
 proptest! {
     #[test]
-    fn mirrored_twice_is_as_before(places in proptest::sample::subsequence(WRITING_PLACES.to_vec(), 1..20)) {
+    fn mirrored_twice_is_as_before(places in proptest::sample::subsequence(Place::WRITING.to_vec(), 1..20)) {
         let mut text = String::from("game = \"x\"\n");
         for (n, place) in places.iter().enumerate() {
             text.push_str(&format!("[actions.a-{n}]\nbind = \"{place}\"\n"));

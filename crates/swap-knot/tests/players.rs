@@ -11,8 +11,8 @@ use common::{Hand, cell, chord, demo, small};
 use proptest::prelude::*;
 use swap_knot::{
     Actions, Arm, DeviceId, DeviceKind, Event, EventKind, Fed, FeelPatch, Happened, HidAxis,
-    Layout, Modifier, PadButton, Place, Profile, Rig, Seat, Seats, Sheet, Stick, Time, TouchName,
-    Trace,
+    HidButton, Layout, Modifier, PadButton, Place, Profile, Rig, Seat, Seats, Sheet, Stick, Time,
+    TouchName, Trace,
 };
 
 fn event(device: u16, at: u64, what: EventKind) -> Event {
@@ -159,7 +159,7 @@ fn touch_zones_and_other_controllers_are_inputs_like_any_other() {
     hand.feed(
         4,
         EventKind::HidButton {
-            number: 7,
+            button: HidButton::new(7).unwrap(),
             down: true,
         },
     )

@@ -117,7 +117,7 @@ fn layouts_have_their_legends_and_letters() {
     assert_eq!(place("us", 'ж'), None);
     for name in Layout::shipped_names() {
         let layout = Layout::shipped(name).unwrap();
-        for place in swap_knot::WRITING_PLACES {
+        for place in Place::WRITING {
             for letter in layout.letters_at(place) {
                 assert_eq!(layout.place_of(letter), Some(place), "{letter} on {name}");
             }

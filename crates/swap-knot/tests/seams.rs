@@ -8,9 +8,9 @@ use std::time::Duration;
 
 use common::{DEMO, Hand, chord, demo, small, us};
 use swap_knot::{
-    Arm, ColumnKind, DeviceId, DeviceKind, Direction, Event, EventKind, Heard, Held, HidInput,
-    Input, Layout, Listener, ListenerOptions, MouseButton, PadButton, Place, Profile, Rig, Row,
-    Seat, Seats, Sheet, Simulated, Stick, Time, Trace, seat_conflicts,
+    Arm, ColumnKind, DeviceId, DeviceKind, Direction, Event, EventKind, Heard, Held, HidButton,
+    HidInput, Input, Layout, Listener, ListenerOptions, MouseButton, PadButton, Place, Profile,
+    Rig, Row, Seat, Seats, Sheet, Simulated, Stick, Time, Trace, seat_conflicts,
 };
 
 fn at(millis: u64, device: u16, what: EventKind) -> Event {
@@ -211,21 +211,19 @@ fn forty_devices_are_followed_each_by_itself() {
 }
 
 #[test]
-fn numbers_that_no_button_has_work_nothing() {
-    let sheet = small(
-        "[actions.a]\nbind = \"hid:button-128\"\n[actions.b]\nbind = [\"pad:south\", \"mouse:32\"]",
-    );
-    let mut hand = Hand::new(&sheet);
-    for number in (0..=u8::MAX).filter(|n| !(1..=HidInput::LAST_BUTTON).contains(n)) {
-        hand.feed(3, EventKind::HidButton { number, down: true });
+fn every_number_that_there_can_be_is_an_input_and_no_other_is() {
+    for number in 0..=u8::MAX {
+        let hid = HidButton::new(number).map(|b| Input::Hid(HidInput::Button(b)));
+        let mouse = MouseButton::from_number(number).map(Input::MouseButton);
+        assert_eq!(hid.is_some(), (1..=128).contains(&number));
+        assert_eq!(mouse.is_some(), (1..=32).contains(&number));
+        for (input, word) in [
+            (hid, "hid:button-"),
+            (mouse.filter(|_| number > 5), "mouse:"),
+        ] {
+            assert_eq!(format!("{word}{number}").parse().ok(), input);
+        }
     }
-    for number in (0..=u8::MAX).filter(|n| !(6..=MouseButton::LAST).contains(n)) {
-        let button = MouseButton::Further(number);
-        hand.feed(1, EventKind::MouseButton { button, down: true });
-    }
-    hand.tick();
-    assert_eq!(hand.happened(), [""; 0]);
-    assert_eq!(hand.seat.inputs_down(), []);
 }
 
 #[test]

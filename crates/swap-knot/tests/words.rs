@@ -9,8 +9,8 @@ use std::collections::HashMap;
 use common::{demo, small, us};
 use proptest::prelude::*;
 use swap_knot::{
-    ColumnKind, DeviceKind, Draft, HidInput, Input, Layout, MouseButton, Piece, Profile, Prompt,
-    Rig, Words,
+    ColumnKind, DeviceKind, Draft, HidButton, HidInput, Input, Layout, MouseButton, Piece, Profile,
+    Prompt, Rig, Words,
 };
 
 fn words(language: &str) -> Words {
@@ -28,7 +28,7 @@ fn inputs() -> impl Iterator<Item = Input> {
     ];
     Input::all_named()
         .chain(numbered.map(Input::MouseButton))
-        .chain((1..=32).map(|n| Input::Hid(HidInput::Button(n))))
+        .chain(HidButton::all().map(|b| Input::Hid(HidInput::Button(b))))
         .chain(further.map(|text| text.parse().unwrap()))
 }
 

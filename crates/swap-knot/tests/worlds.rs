@@ -7,7 +7,7 @@ use std::collections::HashMap;
 use proptest::prelude::*;
 use swap_knot::{
     DeviceId, EventKind, Layout, LayoutLearner, Level, Place, Platform, Profile, Rig, Seat, Sheet,
-    Simulated, Survey, Time, TouchZones, Trace, WRITING_PLACES, same_places,
+    Simulated, Survey, Time, TouchZones, Trace, same_places,
 };
 
 fn names() -> Vec<&'static str> {
@@ -65,12 +65,12 @@ proptest! {
     fn a_learner_agrees_with_what_was_typed_last(
         name in proptest::sample::select(names()),
         start in proptest::sample::select(names()),
-        keys in proptest::collection::vec((0..WRITING_PLACES.len(), any::<bool>()), 1..40),
+        keys in proptest::collection::vec((0..Place::WRITING.len(), any::<bool>()), 1..40),
     ) {
         let truth = Layout::shipped(name).unwrap();
         let mut learner = LayoutLearner::new(Layout::shipped(start).unwrap());
         for (key, shift) in keys {
-            let (place, level) = (WRITING_PLACES[key], if shift { Level::Shift } else { Level::Plain });
+            let (place, level) = (Place::WRITING[key], if shift { Level::Shift } else { Level::Plain });
             let Some(typed) = truth.typed(place, level).filter(|t| !t.dead) else { continue };
             let before = learner.layout().clone();
             let changed = learner.learn(place, typed.character);

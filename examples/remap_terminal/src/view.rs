@@ -15,8 +15,8 @@ pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
     let words = app.draft.words();
     let mut head = vec![Cell::from("")];
     head.extend(app.menu.columns().iter().map(|column| {
-        let name = words.column_name(column.kind);
-        match column.number {
+        let name = words.column_name(column.kind());
+        match column.number() {
             1 => Cell::from(name),
             n => Cell::from(format!("{name}, {n}")),
         }

@@ -8,7 +8,7 @@ use std::fmt::Write as _;
 use std::path::Path;
 use std::process::ExitCode;
 
-use swap_knot::{Board, Layout, Level, Place, WRITING_PLACES};
+use swap_knot::{Board, Layout, Level, Place};
 
 const LIST: &str = include_str!("../layouts.txt");
 
@@ -100,7 +100,7 @@ fn compare() -> Result<bool, Box<dyn Error>> {
         let (made, shipped) = (entry.layout()?, Layout::shipped(entry.name));
         let keys = Level::ALL
             .iter()
-            .flat_map(|&l| WRITING_PLACES.map(|p| (p, l)));
+            .flat_map(|&l| Place::WRITING.map(|p| (p, l)));
         let differ = keys.filter(|&(place, level)| {
             shipped
                 .as_ref()
@@ -117,7 +117,7 @@ fn compare() -> Result<bool, Box<dyn Error>> {
 
 /// What all places type on a level.
 fn line(layout: &Layout, level: Level) -> String {
-    let words = WRITING_PLACES.map(|place| word(layout, place, level));
+    let words = Place::WRITING.map(|place| word(layout, place, level));
     let last = words.iter().rposition(|w| w != NOTHING);
     words[..last.map_or(0, |l| l + 1)].join(" ")
 }

@@ -53,7 +53,7 @@ impl<'a> Card<'a> {
         rows.retain(|r| r.cells.iter().any(|c| c.chord.is_some()));
         let bound = |kind: &ColumnKind| {
             let mut cells = rows.iter().flat_map(|r| &r.cells);
-            cells.any(|c| c.cell.column.kind == *kind && c.chord.is_some())
+            cells.any(|c| c.cell.column.kind() == *kind && c.chord.is_some())
         };
         let kinds = ColumnKind::ALL.into_iter().filter(bound).collect();
         Card {
@@ -239,7 +239,7 @@ impl<'a> Card<'a> {
 
 /// What is bound in a row on one kind of devices.
 fn chords(row: &MenuRow, kind: ColumnKind) -> Vec<&Chord> {
-    let cells = row.cells.iter().filter(|c| c.cell.column.kind == kind);
+    let cells = row.cells.iter().filter(|c| c.cell.column.kind() == kind);
     cells.filter_map(|c| c.chord.as_ref()).collect()
 }
 

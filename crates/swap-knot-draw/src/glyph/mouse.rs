@@ -20,7 +20,7 @@ pub(super) fn button(button: MouseButton, theme: &Theme) -> Drawing {
         MouseButton::Middle => wheel_bar(&mut pen, theme.accent, 1.6),
         MouseButton::Back => pen.rect(4.5, 29.0, 9.0, 8.5, 2.5, mark),
         MouseButton::Forward => pen.rect(4.5, 18.5, 9.0, 8.5, 2.5, mark),
-        MouseButton::Further(number) => {
+        MouseButton::Further(button) => {
             let style = Type {
                 size: 16.0,
                 bold: true,
@@ -28,7 +28,7 @@ pub(super) fn button(button: MouseButton, theme: &Theme) -> Drawing {
                 anchor: Anchor::Middle,
             };
             pen.circle(24.0, 33.0, 9.8, Look::filled(theme.accent));
-            pen.text(24.0, 38.7, &number.to_string(), style);
+            pen.text(24.0, 38.7, &button.number().to_string(), style);
         }
     }
     if button != MouseButton::Middle {

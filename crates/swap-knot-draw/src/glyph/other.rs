@@ -11,7 +11,8 @@ use crate::theme::Theme;
 pub(super) fn hid(input: HidInput, name: &str, theme: &Theme) -> Drawing {
     let mut pen = Pen::new(SIZE, SIZE);
     match input {
-        HidInput::Button(number) => {
+        HidInput::Button(button) => {
+            let number = button.number();
             pen.circle(24.0, 24.0, 19.5, Look::edged(theme.cap, theme.edge, 2.4));
             pen.circle(24.0, 24.0, 14.5, Look::filled(theme.accent));
             let style = Type {

@@ -325,6 +325,6 @@ fn group_index(draft: &Draft, bound: &Bound) -> usize {
 
 /// Whether a binding is on a key.
 fn is_key(bound: &Bound) -> bool {
-    bound.cell.column.kind == ColumnKind::Keyboard
+    bound.cell.column.kind() == ColumnKind::Keyboard
         && bound.chord.device_kind() == swap_knot::DeviceKind::Keyboard
 }

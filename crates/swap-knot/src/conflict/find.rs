@@ -5,7 +5,7 @@ use std::ops::ControlFlow;
 
 use super::compare::{Resolved, compare, has_letter};
 use super::{Conflict, ConflictClass, Party};
-use crate::input::{Chord, InHand, Input, Modifier, Place, Platform};
+use crate::input::{Chord, InHand, Input, Letter, Modifier, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Layout, Resolver};
 use crate::rig::{Placed, Together, Uses, neighbours, silenced, together};
@@ -195,7 +195,7 @@ impl<'r, 'a> World<'r, 'a> {
 
 /// The layouts, by position, in groups that have every letter of the bindings at the same place.
 fn alike(lettered: &[&Bound], layouts: &[Layout]) -> Vec<Vec<usize>> {
-    let mut letters: Vec<char> = Vec::new();
+    let mut letters: Vec<Letter> = Vec::new();
     for input in lettered.iter().flat_map(|b| b.chord.inputs()) {
         match input {
             Input::Letter(letter) if !letters.contains(&letter) => letters.push(letter),
@@ -271,7 +271,7 @@ impl Near {
     /// Whether a chord has a key in common with the candidate.
     fn touches(&self, chord: &Chord) -> bool {
         chord.inputs().any(|input| match input {
-            Input::Letter(letter) => self.letters.contains(&letter),
+            Input::Letter(letter) => self.letters.contains(&letter.char()),
             other => {
                 let parts = InHand::of_fixed(other);
                 parts.leaves().iter().any(|leaf| self.inputs.contains(leaf))

@@ -12,7 +12,7 @@ use crate::sheet::ColumnKind;
 pub fn seat_conflicts(one: &Rig, other: &Rig) -> Vec<Conflict> {
     fn keyboard(rig: &Rig) -> impl Iterator<Item = Resolved<'_>> {
         let keys = rig.bindings().iter().filter(|b| {
-            b.cell.column.kind == ColumnKind::Keyboard
+            b.cell.column.kind() == ColumnKind::Keyboard
                 && b.chord.device_kind() == crate::DeviceKind::Keyboard
         });
         keys.filter_map(|b| Resolved::new(rig.sheet(), b, rig.resolver()))

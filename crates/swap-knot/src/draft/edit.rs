@@ -31,7 +31,7 @@ impl Draft {
     /// When the columns are for different devices, or the action cannot be changed.
     pub fn exchange(&mut self, row: Row, a: Column, b: Column) -> Result<(), Refusal> {
         self.check(row.cell(a), None)?;
-        if a.kind != b.kind {
+        if a.kind() != b.kind() {
             return Err(Refusal::OtherDevices(a, b));
         }
         let (at_a, at_b) = (

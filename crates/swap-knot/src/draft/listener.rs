@@ -142,9 +142,7 @@ impl Listener {
             return Heard::TimedOut;
         }
         self.armed |= !self.book.waits_for_rest();
-        let Some(what) = event.what.in_range() else {
-            return Heard::Nothing;
-        };
+        let what = event.what.in_range();
         match what {
             EventKind::Wheel { direction } if self.armed => {
                 return self.complete(Input::Wheel(direction));

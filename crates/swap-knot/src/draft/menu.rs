@@ -98,8 +98,8 @@ impl Draft {
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
                         name: bound.map(|b| self.chord_name(&b.chord)),
-                        can_bind: !action.fixed && can_work(column.kind, row.arm, action.shape),
-                        why_not: why_not(action, row, column.kind),
+                        can_bind: !action.fixed && can_work(column.kind(), row.arm, action.shape),
+                        why_not: why_not(action, row, column.kind()),
                         not_in_force: self.not_in_force_in(cell).cloned(),
                     }
                 });
@@ -127,7 +127,7 @@ impl Draft {
                 .chain(self.bindings().iter().map(|b| b.cell))
                 .any(|c| c.row == row)
         };
-        let mut kinds = columns.iter().map(|c| c.kind);
+        let mut kinds = columns.iter().map(|c| c.kind());
         if whole_line {
             return kinds.any(|k| k == ColumnKind::Other) || held();
         }

@@ -243,7 +243,7 @@ impl Draft {
     pub fn listens_for(&self, cell: Cell) -> ListenerOptions {
         let shape = self.sheet.declared(cell.row.action).shape;
         let mut options = ListenerOptions::default()
-            .for_columns(cell.column.kind)
+            .for_columns(cell.column.kind())
             .with_reserved(self.sheet.reserved())
             .with_keys(&self.on);
         options.planes = cell.row.arm.is_none() && shape == Shape::Plane;
@@ -295,7 +295,7 @@ impl Draft {
                 (Reset::All, _) => true,
                 (_, Setting::Preset) => false,
                 (Reset::Cell(cell), setting) => *setting == bind(&self.sheet, cell),
-                (Reset::Devices(kind), Setting::Bind { column, .. }) => column.kind == kind,
+                (Reset::Devices(kind), Setting::Bind { column, .. }) => column.kind() == kind,
                 (Reset::Devices(of), Setting::Feel { kind, .. }) => ColumnKind::of(*kind) == of,
                 (Reset::Devices(_), _) => false,
                 (Reset::Action(id), setting) => setting

@@ -1,8 +1,8 @@
 //! What can be worked on a device, as small numbers.
 
 use super::{
-    DeviceKind, Direction, HidAxis, HidInput, Input, MouseButton, PadButton, Place, Sign, Stick,
-    WRITING_PLACES,
+    DeviceKind, Direction, HidAxis, HidButton, HidInput, Input, MouseButton, PadButton, Place,
+    Sign, Stick,
 };
 
 /// One thing in hand: a number that indexes the flat tables of rig and seat.
@@ -20,7 +20,7 @@ const PAD_BUTTONS: u16 = PadButton::ALL.len() as u16;
 const STICK: u16 = PAD_BUTTON + PAD_BUTTONS;
 const STICK_HALF: u16 = STICK + 2;
 const HID_BUTTON: u16 = STICK_HALF + 8;
-const HID_HAT: u16 = HID_BUTTON + HidInput::LAST_BUTTON as u16 + 1;
+const HID_HAT: u16 = HID_BUTTON + HidButton::LAST as u16 + 1;
 const HID_AXIS: u16 = HID_HAT + 4;
 const HID_AXES: u16 = HidAxis::ALL.len() as u16;
 const HID_HALF: u16 = HID_AXIS + HID_AXES;
@@ -46,12 +46,8 @@ impl Control {
         Control(place as u16)
     }
 
-    /// None for a number that no mouse button has.
-    pub(crate) const fn mouse(button: MouseButton) -> Option<Control> {
-        match button {
-            MouseButton::Further(n) if n < 6 || n > MouseButton::LAST => None,
-            button => Some(Control(MOUSE + button.number() as u16)),
-        }
+    pub(crate) const fn mouse(button: MouseButton) -> Control {
+        Control(MOUSE + button.number() as u16)
     }
 
     pub(crate) const fn wheel(direction: Direction) -> Control {
@@ -72,12 +68,8 @@ impl Control {
         Control(STICK_HALF + stick.0 as u16 * 4 + direction as u16)
     }
 
-    /// None for a number that no button has.
-    pub(crate) const fn hid_button(number: u8) -> Option<Control> {
-        match number {
-            1..=HidInput::LAST_BUTTON => Some(Control(HID_BUTTON + number as u16)),
-            _ => None,
-        }
+    pub(crate) const fn hid_button(button: HidButton) -> Control {
+        Control(HID_BUTTON + button.number() as u16)
     }
 
     pub(crate) const fn hid_hat(direction: Direction) -> Control {
@@ -143,13 +135,13 @@ impl Control {
     pub(crate) fn of_fixed(input: Input) -> Option<Control> {
         Some(match input {
             Input::Key(place) => Control::key(place),
-            Input::MouseButton(button) => return Control::mouse(button),
+            Input::MouseButton(button) => Control::mouse(button),
             Input::MouseMove => Control::MOUSE_MOVE,
             Input::Wheel(direction) => Control::wheel(direction),
             Input::PadButton(button) => Control::pad(button),
             Input::PadStick(stick) => Control::stick(stick),
             Input::PadStickHalf(stick, direction) => Control::stick_half(stick, direction),
-            Input::Hid(HidInput::Button(number)) => return Control::hid_button(number),
+            Input::Hid(HidInput::Button(button)) => Control::hid_button(button),
             Input::Hid(HidInput::Hat(direction)) => Control::hid_hat(direction),
             Input::Hid(HidInput::Axis(axis)) => Control::hid_axis(axis),
             Input::Hid(HidInput::Half(axis, sign)) => Control::hid_half(axis, sign),
@@ -169,7 +161,7 @@ impl Control {
         let numbered = (6..=MouseButton::LAST)
             .filter_map(MouseButton::from_number)
             .map(Input::MouseButton)
-            .chain((1..=HidInput::LAST_BUTTON).map(|n| Input::Hid(HidInput::Button(n))));
+            .chain(HidButton::all().map(|b| Input::Hid(HidInput::Button(b))));
         (Input::all_named().chain(numbered))
             .filter_map(|input| Some((Control::of_fixed(input)?, input)))
     }
@@ -181,7 +173,7 @@ pub(crate) fn writes_text(place: Place) -> bool {
     use Place::{
         Numpad0, Numpad1, Numpad2, Numpad3, Numpad4, Numpad5, Numpad6, Numpad7, Numpad8, Numpad9,
     };
-    WRITING_PLACES.contains(&place)
+    Place::WRITING.contains(&place)
         || matches!(place, Place::Backspace | Place::Delete)
         || [
             Numpad0, Numpad1, Numpad2, Numpad3, Numpad4, Numpad5, Numpad6, Numpad7, Numpad8,

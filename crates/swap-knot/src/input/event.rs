@@ -3,7 +3,9 @@
 use std::fmt;
 use std::time::Duration;
 
-use super::{Control, Direction, HidAxis, MouseButton, PadButton, Place, Stick, TouchName};
+use super::{
+    Control, Direction, HidAxis, HidButton, MouseButton, PadButton, Place, Stick, TouchName,
+};
 
 /// A moment, in microseconds since whatever the game counts from.
 ///
@@ -167,8 +169,8 @@ pub enum EventKind {
     },
     /// A button of another controller changed.
     HidButton {
-        /// Its number on the HID button page, from 1.
-        number: u8,
+        /// Which.
+        button: HidButton,
         /// Down or up.
         down: bool,
     },
@@ -212,23 +214,15 @@ pub enum EventKind {
 
 impl EventKind {
     /// The same with its numbers in range: what is not a number counts as rest, what is too far as
-    /// full. None for a button that no device has.
+    /// full.
     #[inline]
-    pub fn in_range(self) -> Option<EventKind> {
+    pub fn in_range(self) -> EventKind {
         let real = |v: f32| if v.is_nan() { 0.0 } else { v.clamp(-1.0, 1.0) };
         let distance = |v: f32| match v.is_nan() {
             true => 0.0,
             false => v.clamp(-MAX_MOTION, MAX_MOTION),
         };
-        Some(match self {
-            EventKind::MouseButton { button, .. } => {
-                Control::mouse(button)?;
-                self
-            }
-            EventKind::HidButton { number, .. } => {
-                Control::hid_button(number)?;
-                self
-            }
+        match self {
             EventKind::MouseMove { x, y } => EventKind::MouseMove {
                 x: distance(x),
                 y: distance(y),
@@ -260,7 +254,7 @@ impl EventKind {
                 y: real(y),
             },
             other => other,
-        })
+        }
     }
 
     /// The control that it presses or lets go, if it is about one that is only down or up.
@@ -268,8 +262,8 @@ impl EventKind {
     pub(crate) fn as_button(self) -> Option<(Control, bool)> {
         Some(match self {
             EventKind::Key { place, down, .. } => (Control::key(place), down),
-            EventKind::MouseButton { button, down } => (Control::mouse(button)?, down),
-            EventKind::HidButton { number, down } => (Control::hid_button(number)?, down),
+            EventKind::MouseButton { button, down } => (Control::mouse(button), down),
+            EventKind::HidButton { button, down } => (Control::hid_button(button), down),
             EventKind::HidHat { direction, down } => (Control::hid_hat(direction), down),
             _ => return None,
         })

@@ -64,7 +64,7 @@ hid_axes! {
 #[non_exhaustive]
 pub enum HidInput {
     /// A button by its number on the button page, from 1 (`hid:button-7`).
-    Button(u8),
+    Button(HidButton),
     /// A direction of the hat switch (`hid:hat-up`).
     Hat(Direction),
     /// A whole axis, −1 to 1 (`hid:rz`).
@@ -74,9 +74,6 @@ pub enum HidInput {
 }
 
 impl HidInput {
-    /// The highest button number.
-    pub const LAST_BUTTON: u8 = 128;
-
     /// What it delivers.
     pub const fn shape(self) -> InputShape {
         match self {
@@ -87,19 +84,44 @@ impl HidInput {
     }
 }
 
-impl HidInput {
+/// A button by its number on the HID button page, from 1 to [`HidButton::LAST`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct HidButton(u8);
+
+impl HidButton {
+    /// The highest number.
+    pub const LAST: u8 = 128;
+
+    /// The button of that number, from 1 to [`HidButton::LAST`].
+    pub const fn new(number: u8) -> Option<HidButton> {
+        match number {
+            1..=HidButton::LAST => Some(HidButton(number)),
+            _ => None,
+        }
+    }
+
+    /// Every button.
+    pub fn all() -> impl Iterator<Item = HidButton> {
+        (1..=HidButton::LAST).map(HidButton)
+    }
+
+    /// Its number.
+    pub const fn number(self) -> u8 {
+        self.0
+    }
+
     /// The button that a pad library means by the system's own code for it, where it has no name for
     /// it. On Linux that is the kernel's code (`input-event-codes.h`), counted from `BTN_JOYSTICK`,
     /// `BTN_GAMEPAD` and `BTN_TRIGGER_HAPPY`; elsewhere a plain number. Every code gives a button, so
     /// that each can be bound.
-    pub const fn button_of_code(code: u32) -> HidInput {
+    pub const fn of_code(code: u32) -> HidButton {
         let number = match code & 0xffff {
             n @ 0x120..=0x12f => n - 0x120,
             n @ 0x130..=0x13f => n - 0x130,
             n @ 0x2c0..=0x2ff => n - 0x2c0 + 16,
             n => n,
         };
-        HidInput::Button((number % HidInput::LAST_BUTTON as u32) as u8 + 1)
+        HidButton((number % HidButton::LAST as u32) as u8 + 1)
     }
 }
 

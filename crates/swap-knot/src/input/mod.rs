@@ -9,6 +9,7 @@ mod direction;
 mod event;
 mod held;
 mod hid;
+mod letter;
 mod modifier;
 mod mouse;
 mod pad;
@@ -27,13 +28,12 @@ pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
 pub use held::Held;
 pub(crate) use held::{Change, LOOSE, Rest, notched};
-pub use hid::{HidAxis, HidInput};
-pub use keyboard_types::Code as Place;
+pub use hid::{HidAxis, HidButton, HidInput};
+pub use letter::Letter;
 pub use modifier::{Modifier, Platform};
-pub use mouse::{ButtonCounting, MouseButton};
+pub use mouse::{ButtonCounting, FurtherButton, MouseButton};
 pub use pad::{PadButton, Stick};
-pub(crate) use place::writing_index;
-pub use place::{PLACES, WRITING_PLACES, is_writing_place};
+pub use place::Place;
 pub use relation::Relation;
 pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
 pub use simulated::Simulated;
@@ -65,7 +65,7 @@ pub enum Input {
     /// A key by letter: the key that types this character, wherever it is (`letter:i`).
     ///
     /// Always in lower case; reading makes it so.
-    Letter(char),
+    Letter(Letter),
     /// A mouse button (`mouse:left`).
     MouseButton(MouseButton),
     /// The motion of the mouse, a plane (`mouse:move`).
@@ -194,7 +194,7 @@ impl Input {
         });
         let hats = Direction::ALL.map(HidInput::Hat);
         (Modifier::ALL.into_iter().map(Input::Modifier))
-            .chain(PLACES.iter().copied().map(Input::Key))
+            .chain(Place::ALL.iter().copied().map(Input::Key))
             .chain(MouseButton::NAMED.map(Input::MouseButton))
             .chain([Input::MouseMove])
             .chain(Direction::ALL.map(Input::Wheel))

@@ -13,8 +13,8 @@ pub enum MouseButton {
     Back,
     /// The side button that goes forward.
     Forward,
-    /// A further button, counted from 6.
-    Further(u8),
+    /// A further button, from [`MouseButton::from_number`].
+    Further(FurtherButton),
 }
 
 impl MouseButton {
@@ -38,7 +38,7 @@ impl MouseButton {
             MouseButton::Middle => 3,
             MouseButton::Back => 4,
             MouseButton::Forward => 5,
-            MouseButton::Further(n) => n,
+            MouseButton::Further(n) => n.0,
         }
     }
 
@@ -50,7 +50,7 @@ impl MouseButton {
             3 => MouseButton::Middle,
             4 => MouseButton::Back,
             5 => MouseButton::Forward,
-            6..=MouseButton::LAST => MouseButton::Further(number),
+            6..=MouseButton::LAST => MouseButton::Further(FurtherButton(number)),
             _ => return None,
         })
     }
@@ -64,6 +64,17 @@ impl MouseButton {
             MouseButton::Forward => "forward",
             MouseButton::Further(_) => return None,
         })
+    }
+}
+
+/// A mouse button beyond those with names, numbered from 6 to [`MouseButton::LAST`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct FurtherButton(u8);
+
+impl FurtherButton {
+    /// Its number.
+    pub const fn number(self) -> u8 {
+        self.0
     }
 }
 

@@ -1,100 +1,175 @@
 //! Keys by place: the W3C UI Events `code` values.
 
-use super::Place;
+use std::fmt;
+use std::str::FromStr;
 
-/// Every place a key can be in, as named by the [W3C UI Events `code` values][codes].
-///
-/// [codes]: https://www.w3.org/TR/uievents-code/
-#[rustfmt::skip]
-pub const PLACES: &[Place] = &[
-    Place::Backquote, Place::Backslash, Place::BracketLeft, Place::BracketRight, Place::Comma,
-    Place::Digit0, Place::Digit1, Place::Digit2, Place::Digit3, Place::Digit4, Place::Digit5,
-    Place::Digit6, Place::Digit7, Place::Digit8, Place::Digit9, Place::Equal, Place::IntlBackslash,
-    Place::IntlRo, Place::IntlYen, Place::KeyA, Place::KeyB, Place::KeyC, Place::KeyD, Place::KeyE,
-    Place::KeyF, Place::KeyG, Place::KeyH, Place::KeyI, Place::KeyJ, Place::KeyK, Place::KeyL,
-    Place::KeyM, Place::KeyN, Place::KeyO, Place::KeyP, Place::KeyQ, Place::KeyR, Place::KeyS,
-    Place::KeyT, Place::KeyU, Place::KeyV, Place::KeyW, Place::KeyX, Place::KeyY, Place::KeyZ,
-    Place::Minus, Place::Period, Place::Quote, Place::Semicolon, Place::Slash, Place::AltLeft,
-    Place::AltRight, Place::Backspace, Place::CapsLock, Place::ContextMenu, Place::ControlLeft,
-    Place::ControlRight, Place::Enter, Place::MetaLeft, Place::MetaRight, Place::ShiftLeft,
-    Place::ShiftRight, Place::Space, Place::Tab, Place::Convert, Place::KanaMode, Place::Lang1,
-    Place::Lang2, Place::Lang3, Place::Lang4, Place::Lang5, Place::NonConvert, Place::Delete,
-    Place::End, Place::Help, Place::Home, Place::Insert, Place::PageDown, Place::PageUp,
-    Place::ArrowDown, Place::ArrowLeft, Place::ArrowRight, Place::ArrowUp, Place::NumLock,
-    Place::Numpad0, Place::Numpad1, Place::Numpad2, Place::Numpad3, Place::Numpad4, Place::Numpad5,
-    Place::Numpad6, Place::Numpad7, Place::Numpad8, Place::Numpad9, Place::NumpadAdd,
-    Place::NumpadBackspace, Place::NumpadClear, Place::NumpadClearEntry, Place::NumpadComma,
-    Place::NumpadDecimal, Place::NumpadDivide, Place::NumpadEnter, Place::NumpadEqual,
-    Place::NumpadHash, Place::NumpadMemoryAdd, Place::NumpadMemoryClear, Place::NumpadMemoryRecall,
-    Place::NumpadMemoryStore, Place::NumpadMemorySubtract, Place::NumpadMultiply,
-    Place::NumpadParenLeft, Place::NumpadParenRight, Place::NumpadStar, Place::NumpadSubtract,
-    Place::Escape, Place::Fn, Place::FnLock, Place::PrintScreen, Place::ScrollLock, Place::Pause,
-    Place::BrowserBack, Place::BrowserFavorites, Place::BrowserForward, Place::BrowserHome,
-    Place::BrowserRefresh, Place::BrowserSearch, Place::BrowserStop, Place::Eject,
-    Place::LaunchApp1, Place::LaunchApp2, Place::LaunchMail, Place::MediaPlayPause,
-    Place::MediaSelect, Place::MediaStop, Place::MediaTrackNext, Place::MediaTrackPrevious,
-    Place::Power, Place::Sleep, Place::AudioVolumeDown, Place::AudioVolumeMute,
-    Place::AudioVolumeUp, Place::WakeUp, Place::Abort, Place::Resume, Place::Suspend, Place::Again,
-    Place::Copy, Place::Cut, Place::Find, Place::Open, Place::Paste, Place::Props, Place::Select,
-    Place::Undo, Place::Hiragana, Place::Katakana, Place::F1, Place::F2, Place::F3, Place::F4,
-    Place::F5, Place::F6, Place::F7, Place::F8, Place::F9, Place::F10, Place::F11, Place::F12,
-    Place::F13, Place::F14, Place::F15, Place::F16, Place::F17, Place::F18, Place::F19, Place::F20,
-    Place::F21, Place::F22, Place::F23, Place::F24, Place::F25, Place::F26, Place::F27, Place::F28,
-    Place::F29, Place::F30, Place::F31, Place::F32, Place::F33, Place::F34, Place::F35,
-    Place::BrightnessDown, Place::BrightnessUp, Place::DisplayToggleIntExt,
-    Place::KeyboardLayoutSelect, Place::LaunchAssistant, Place::LaunchControlPanel,
-    Place::LaunchScreenSaver, Place::MailForward, Place::MailReply, Place::MailSend,
-    Place::MediaFastForward, Place::MediaPause, Place::MediaPlay, Place::MediaRecord,
-    Place::MediaRewind, Place::MicrophoneMuteToggle, Place::PrivacyScreenToggle,
-    Place::KeyboardBacklightToggle, Place::SelectTask, Place::ShowAllWindows, Place::ZoomToggle,
-];
+use super::InputError;
 
-/// The places whose keys write a character, row by row as on the board.
-///
-/// The layout tables list their keys in this order. No single board has them all: `IntlBackslash`
-/// is on ISO and ABNT2 boards, `IntlRo` on JIS and ABNT2 ones, `IntlYen` on JIS ones only.
-#[rustfmt::skip]
-pub const WRITING_PLACES: [Place; 51] = [
-    Place::Backquote, Place::Digit1, Place::Digit2, Place::Digit3, Place::Digit4, Place::Digit5,
-    Place::Digit6, Place::Digit7, Place::Digit8, Place::Digit9, Place::Digit0, Place::Minus,
-    Place::Equal, Place::IntlYen, Place::KeyQ, Place::KeyW, Place::KeyE, Place::KeyR, Place::KeyT,
-    Place::KeyY, Place::KeyU, Place::KeyI, Place::KeyO, Place::KeyP, Place::BracketLeft,
-    Place::BracketRight, Place::Backslash, Place::KeyA, Place::KeyS, Place::KeyD, Place::KeyF,
-    Place::KeyG, Place::KeyH, Place::KeyJ, Place::KeyK, Place::KeyL, Place::Semicolon, Place::Quote,
-    Place::IntlBackslash, Place::KeyZ, Place::KeyX, Place::KeyC, Place::KeyV, Place::KeyB,
-    Place::KeyN, Place::KeyM, Place::Comma, Place::Period, Place::Slash, Place::IntlRo,
-    Place::Space,
-];
+macro_rules! places {
+    ($($name:ident)*) => {
+        /// A key by where it is on the board, whatever it types; named by the
+        /// [W3C UI Events `code` values][codes].
+        ///
+        /// Places that the standard adds later come after those there are.
+        ///
+        /// ```
+        /// use swap_knot::Place;
+        ///
+        /// assert_eq!(Place::KeyW.to_string(), "KeyW");
+        /// assert_eq!("IntlBackslash".parse::<Place>()?, Place::IntlBackslash);
+        /// # Ok::<(), swap_knot::InputError>(())
+        /// ```
+        ///
+        /// [codes]: https://www.w3.org/TR/uievents-code/
+        #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+        #[non_exhaustive]
+        #[repr(u8)]
+        pub enum Place {
+            $(#[doc = concat!("The key `", stringify!($name), "`.")] $name,)*
+        }
 
-/// Whether the key at that place writes a character, so that the layout decides what is on it.
-///
-/// ```
-/// use swap_knot::{Place, is_writing_place};
-/// assert!(is_writing_place(Place::Quote));
-/// assert!(!is_writing_place(Place::Enter));
-/// ```
-pub const fn is_writing_place(place: Place) -> bool {
-    writing_index(place).is_some()
+        impl Place {
+            /// Every place.
+            pub const ALL: &[Place] = &[$(Place::$name),*];
+
+            /// The name of the place, as the standard writes it.
+            pub const fn name(self) -> &'static str {
+                match self { $(Place::$name => stringify!($name),)* }
+            }
+
+            pub(super) fn named(name: &str) -> Option<Place> {
+                match name {
+                    $(stringify!($name) => Some(Place::$name),)*
+                    _ => None,
+                }
+            }
+        }
+    };
 }
 
-/// The position in [`WRITING_PLACES`].
-pub(crate) const fn writing_index(place: Place) -> Option<usize> {
-    let index = WRITING_INDEX[place as usize];
-    if index == NOT_WRITING {
-        None
-    } else {
-        Some(index as usize)
+#[rustfmt::skip]
+places! {
+    Backquote Backslash BracketLeft BracketRight Comma Digit0 Digit1 Digit2 Digit3 Digit4 Digit5
+    Digit6 Digit7 Digit8 Digit9 Equal IntlBackslash IntlRo IntlYen KeyA KeyB KeyC KeyD KeyE KeyF
+    KeyG KeyH KeyI KeyJ KeyK KeyL KeyM KeyN KeyO KeyP KeyQ KeyR KeyS KeyT KeyU KeyV KeyW KeyX KeyY
+    KeyZ Minus Period Quote Semicolon Slash AltLeft AltRight Backspace CapsLock ContextMenu
+    ControlLeft ControlRight Enter MetaLeft MetaRight ShiftLeft ShiftRight Space Tab Convert
+    KanaMode Lang1 Lang2 Lang3 Lang4 Lang5 NonConvert Delete End Help Home Insert PageDown PageUp
+    ArrowDown ArrowLeft ArrowRight ArrowUp NumLock Numpad0 Numpad1 Numpad2 Numpad3 Numpad4 Numpad5
+    Numpad6 Numpad7 Numpad8 Numpad9 NumpadAdd NumpadBackspace NumpadClear NumpadClearEntry
+    NumpadComma NumpadDecimal NumpadDivide NumpadEnter NumpadEqual NumpadHash NumpadMemoryAdd
+    NumpadMemoryClear NumpadMemoryRecall NumpadMemoryStore NumpadMemorySubtract NumpadMultiply
+    NumpadParenLeft NumpadParenRight NumpadStar NumpadSubtract Escape Fn FnLock PrintScreen
+    ScrollLock Pause BrowserBack BrowserFavorites BrowserForward BrowserHome BrowserRefresh
+    BrowserSearch BrowserStop Eject LaunchApp1 LaunchApp2 LaunchMail MediaPlayPause MediaSelect
+    MediaStop MediaTrackNext MediaTrackPrevious Power Sleep AudioVolumeDown AudioVolumeMute
+    AudioVolumeUp WakeUp Abort Resume Suspend Again Copy Cut Find Open Paste Props Select Undo
+    Hiragana Katakana F1 F2 F3 F4 F5 F6 F7 F8 F9 F10 F11 F12 F13 F14 F15 F16 F17 F18 F19 F20 F21
+    F22 F23 F24 F25 F26 F27 F28 F29 F30 F31 F32 F33 F34 F35 BrightnessDown BrightnessUp
+    DisplayToggleIntExt KeyboardLayoutSelect LaunchAssistant LaunchControlPanel LaunchScreenSaver
+    MailForward MailReply MailSend MediaFastForward MediaPause MediaPlay MediaRecord MediaRewind
+    MicrophoneMuteToggle PrivacyScreenToggle KeyboardBacklightToggle SelectTask ShowAllWindows
+    ZoomToggle
+}
+
+impl Place {
+    /// The places whose keys write a character, row by row as on the board.
+    ///
+    /// The layout tables list their keys in this order. No single board has them all:
+    /// `IntlBackslash` is on ISO and ABNT2 boards, `IntlRo` on JIS and ABNT2 ones, `IntlYen` on JIS
+    /// ones only.
+    #[rustfmt::skip]
+    pub const WRITING: [Place; 51] = {
+        use Place::*;
+        [
+            Backquote, Digit1, Digit2, Digit3, Digit4, Digit5, Digit6, Digit7, Digit8, Digit9,
+            Digit0, Minus, Equal, IntlYen, KeyQ, KeyW, KeyE, KeyR, KeyT, KeyY, KeyU, KeyI, KeyO,
+            KeyP, BracketLeft, BracketRight, Backslash, KeyA, KeyS, KeyD, KeyF, KeyG, KeyH, KeyJ,
+            KeyK, KeyL, Semicolon, Quote, IntlBackslash, KeyZ, KeyX, KeyC, KeyV, KeyB, KeyN, KeyM,
+            Comma, Period, Slash, IntlRo, Space,
+        ]
+    };
+
+    /// Whether the key at that place writes a character, so that the layout decides what is on it.
+    ///
+    /// ```
+    /// use swap_knot::Place;
+    /// assert!(Place::Quote.is_writing());
+    /// assert!(!Place::Enter.is_writing());
+    /// ```
+    pub const fn is_writing(self) -> bool {
+        self.writing_index().is_some()
+    }
+
+    /// The position in [`Place::WRITING`].
+    pub(crate) const fn writing_index(self) -> Option<usize> {
+        let index = WRITING_INDEX[self as usize];
+        if index == NOT_WRITING {
+            None
+        } else {
+            Some(index as usize)
+        }
+    }
+}
+
+impl fmt::Display for Place {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.pad(self.name())
+    }
+}
+
+impl FromStr for Place {
+    type Err = InputError;
+
+    /// # Errors
+    /// A word that is no place: where and what may have been meant.
+    fn from_str(text: &str) -> Result<Place, InputError> {
+        match text.parse()? {
+            super::Input::Key(place) => Ok(place),
+            _ => Err(InputError::no_place(text)),
+        }
     }
 }
 
 const NOT_WRITING: u8 = u8::MAX;
 
-const WRITING_INDEX: [u8; 256] = {
-    let mut table = [NOT_WRITING; 256];
+const WRITING_INDEX: [u8; Place::ALL.len()] = {
+    let mut table = [NOT_WRITING; Place::ALL.len()];
     let mut i = 0;
-    while i < WRITING_PLACES.len() {
-        table[WRITING_PLACES[i] as usize] = i as u8;
+    while i < Place::WRITING.len() {
+        table[Place::WRITING[i] as usize] = i as u8;
         i += 1;
     }
     table
 };
+
+/// Conversions from and to the crate `keyboard-types` (feature of that name).
+#[cfg(any(feature = "keyboard-types", test))]
+mod keyboard_types_code {
+    use keyboard_types::Code;
+
+    use super::Place;
+
+    impl TryFrom<Code> for Place {
+        type Error = super::InputError;
+
+        fn try_from(code: Code) -> Result<Place, Self::Error> {
+            code.to_string().parse()
+        }
+    }
+
+    impl From<Place> for Code {
+        fn from(place: Place) -> Code {
+            place.name().parse().unwrap_or(Code::Unidentified)
+        }
+    }
+    #[test]
+    fn every_place_is_a_code_of_that_name_and_comes_back() {
+        for &place in Place::ALL {
+            let code = Code::from(place);
+            assert_eq!(code.to_string(), place.name());
+            assert_eq!(Place::try_from(code), Ok(place));
+        }
+        assert!(Place::try_from(Code::Unidentified).is_err());
+    }
+}

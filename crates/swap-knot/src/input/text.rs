@@ -5,8 +5,8 @@ use std::ops::Range;
 use std::str::FromStr;
 
 use super::{
-    Chord, ChordError, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PLACES,
-    PadButton, Place, Sign, Stick, TouchNameError,
+    Chord, ChordError, Direction, HidAxis, HidButton, HidInput, Input, Letter, Modifier,
+    MouseButton, PadButton, Place, Sign, Stick, TouchNameError,
 };
 use crate::nearest::nearest;
 
@@ -31,6 +31,7 @@ enum Kind {
     Touch(TouchNameError),
     Chord(ChordError),
     NotPlain,
+    NoPlace,
 }
 
 impl InputError {
@@ -50,6 +51,11 @@ impl InputError {
             }
             _ => None,
         }
+    }
+
+    /// An input that stands where a key by its place is wanted.
+    pub(super) fn no_place(text: &str) -> InputError {
+        InputError::new(0..text.len(), Kind::NoPlace)
     }
 
     fn new(span: Range<usize>, kind: Kind) -> Self {
@@ -84,13 +90,14 @@ impl fmt::Display for InputError {
             Kind::ButtonNumber => write!(
                 f,
                 "buttons of other controllers are numbered from 1 to {}",
-                HidInput::LAST_BUTTON
+                HidButton::LAST
             ),
             Kind::Letter => f.write_str(
                 "`letter:` wants exactly one character that a key types, as in `letter:i`",
             ),
             Kind::Touch(e) => e.fmt(f),
             Kind::Chord(e) => e.fmt(f),
+            Kind::NoPlace => f.write_str("a key by its place is wanted here, as `KeyW` or `Space`"),
             Kind::NotPlain => f.write_str("a single input is wanted here, not a chord"),
         }
     }
@@ -205,10 +212,10 @@ fn read_input(text: &str, span: Range<usize>) -> Result<Input, InputError> {
             .ok_or_else(|| wrong(Kind::MouseNumber));
     }
     if let Some(text) = word.strip_prefix("hid:button-") {
-        let button = number(text).and_then(|n| u8::try_from(n).ok());
+        let button = number(text).and_then(|n| HidButton::new(u8::try_from(n).ok()?));
         return match button {
-            Some(n @ 1..=HidInput::LAST_BUTTON) => Ok(Input::Hid(HidInput::Button(n))),
-            _ => Err(wrong(Kind::ButtonNumber)),
+            Some(button) => Ok(Input::Hid(HidInput::Button(button))),
+            None => Err(wrong(Kind::ButtonNumber)),
         };
     }
     known(word).ok_or_else(|| wrong(Kind::Unknown(word.to_owned())))
@@ -221,10 +228,9 @@ fn number(text: &str) -> Option<u32> {
 }
 
 fn read_letter(text: &str) -> Option<Input> {
-    let mut lower = text.chars().flat_map(char::to_lowercase);
-    let letter = lower.next()?;
-    let plain = !letter.is_control() && !letter.is_whitespace();
-    (plain && lower.next().is_none()).then_some(Input::Letter(letter))
+    let mut chars = text.chars();
+    let letter = Letter::new(chars.next()?)?;
+    chars.next().is_none().then_some(Input::Letter(letter))
 }
 
 fn known(word: &str) -> Option<Input> {
@@ -243,9 +249,7 @@ fn known(word: &str) -> Option<Input> {
     if let Some(m) = Modifier::ALL.into_iter().find(|m| m.word() == word) {
         return Some(Input::Modifier(m));
     }
-    // Old names of browsers read as the same place; only the standard one is ours.
-    let place = word.parse::<Place>().ok()?;
-    (PLACES.contains(&place) && place.to_string() == word).then_some(Input::Key(place))
+    Place::named(word).map(Input::Key)
 }
 
 fn direction(word: &str) -> Option<Direction> {
@@ -302,7 +306,7 @@ impl fmt::Display for Input {
             Input::PadStick(s) => write!(f, "pad:{}", s.word()),
             Input::PadStickHalf(s, d) => write!(f, "pad:{}.{}", s.word(), d.word()),
             Input::Hid(h) => match h {
-                HidInput::Button(n) => write!(f, "hid:button-{n}"),
+                HidInput::Button(n) => write!(f, "hid:button-{}", n.number()),
                 HidInput::Hat(d) => write!(f, "hid:hat-{}", d.word()),
                 HidInput::Axis(a) => write!(f, "hid:{}", a.word()),
                 HidInput::Half(a, Sign::Positive) => write!(f, "hid:{}+", a.word()),

@@ -97,11 +97,9 @@ impl Trace {
     /// Records an event, with its numbers in range as a seat takes them ([`EventKind::in_range`]);
     /// one from before the last entry is recorded at the time of that.
     pub fn record(&mut self, event: &Event) {
-        if let Some(what) = event.what.in_range() {
-            let at = self.no_earlier(event.at);
-            self.entries
-                .push(TraceEntry::Event(Event { at, what, ..*event }));
-        }
+        let (at, what) = (self.no_earlier(event.at), event.what.in_range());
+        self.entries
+            .push(TraceEntry::Event(Event { at, what, ..*event }));
     }
 
     /// Records that these situations are live from here on, lowest first. What cannot be the name of
@@ -211,14 +209,14 @@ fn read_entry<'a>(
             };
             let (x, y) = (axis()?, axis()?);
             let what = EventKind::Scroll { x, y };
-            what.in_range().unwrap_or(what)
+            what.in_range()
         }
         input => {
             let input: Input = input
                 .parse()
                 .map_err(|e: super::InputError| e.to_string())?;
             let what = read_kind(input, words)?;
-            what.in_range().unwrap_or(what)
+            what.in_range()
         }
     };
     Ok(TraceEntry::Event(Event { at, device, what }))
@@ -280,8 +278,8 @@ fn read_kind<'a>(
             button,
             down: read_down(input, words)?,
         },
-        Input::Hid(HidInput::Button(number)) => EventKind::HidButton {
-            number,
+        Input::Hid(HidInput::Button(button)) => EventKind::HidButton {
+            button,
             down: read_down(input, words)?,
         },
         Input::Hid(HidInput::Hat(direction)) => EventKind::HidHat {
@@ -402,8 +400,8 @@ fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
             write!(f, "{} {value}", Input::PadButton(button))
         }
         EventKind::PadStick { stick, x, y } => write!(f, "{} {x} {y}", Input::PadStick(stick)),
-        EventKind::HidButton { number, down } => {
-            write!(f, "{} {}", Input::Hid(HidInput::Button(number)), word(down))
+        EventKind::HidButton { button, down } => {
+            write!(f, "{} {}", Input::Hid(HidInput::Button(button)), word(down))
         }
         EventKind::HidHat { direction, down } => {
             write!(f, "{} {}", Input::Hid(HidInput::Hat(direction)), word(down))

@@ -30,7 +30,7 @@ pub(super) fn stand_in(bindings: &mut [Bound], row: Row, kind: ColumnKind) -> Ve
     let mut out = Vec::new();
     let own = bindings
         .iter_mut()
-        .filter(|b| b.cell.row == row && b.cell.column.kind == kind);
+        .filter(|b| b.cell.row == row && b.cell.column.kind() == kind);
     for bound in own {
         let held = bound.chord.held().iter().map(|i| key(*i));
         let chord = Chord::new(held, key(bound.chord.input()));

@@ -40,7 +40,7 @@ pub(crate) fn uphold(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Upheld 
         let cells = lawful.changes(sheet).into_iter().map(|(cell, _)| cell);
         let under = |c: &Cell| lawful.under(sheet, *c);
         let mut own: Vec<Cell> = cells
-            .filter(|c| c.row == row && c.column.kind == kind && under(c).is_some())
+            .filter(|c| c.row == row && c.column.kind() == kind && under(c).is_some())
             .collect();
         // Rather one that a key types than one for which another key has to stand in.
         own.sort_by_key(|c| under(c).is_none_or(|chord| on.chord(chord).is_err()));

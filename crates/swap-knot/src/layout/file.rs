@@ -6,7 +6,7 @@ use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
 use super::{Board, Data, Layout, PLACES, Table, Typed};
-use crate::input::{Place, WRITING_PLACES, writing_index};
+use crate::input::Place;
 use crate::nearest::nearest;
 use crate::text_place::line_and_column;
 
@@ -167,8 +167,8 @@ fn read_key(
     typed: &mut Table,
 ) -> Result<(), Wrong> {
     let name: &str = place.get_ref();
-    let known = WRITING_PLACES.map(|p| p.to_string());
-    let found = name.parse::<Place>().ok().and_then(writing_index);
+    let known = Place::WRITING.map(|p| p.to_string());
+    let found = name.parse::<Place>().ok().and_then(Place::writing_index);
     let Some(index) = found else {
         let near = nearest(name, known.iter().map(String::as_str));
         let hint = near.map_or_else(String::new, |n| format!("; did you mean `{n}`?"));

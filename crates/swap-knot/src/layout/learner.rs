@@ -1,7 +1,7 @@
 //! The player's layout, learned from what they type.
 
 use super::{Layout, Level, Typed};
-use crate::input::{Event, EventKind, Place, is_writing_place};
+use crate::input::{Event, EventKind, Place};
 
 /// How many taught legends are kept: enough to name a layout, small enough to follow a change.
 const MEMORY: usize = 12;
@@ -65,7 +65,7 @@ impl LayoutLearner {
                 place,
                 down: true,
                 text,
-            } if is_writing_place(place) && !self.hears_plain => {
+            } if place.is_writing() && !self.hears_plain => {
                 let composed = std::mem::replace(&mut self.may_compose, text.is_none());
                 let text = text.filter(|_| !composed)?;
                 self.learn(place, text)
@@ -84,7 +84,7 @@ impl LayoutLearner {
 
     /// Learns what a key types on one of some levels.
     fn teach(&mut self, place: Place, character: char, levels: &[Level]) -> Option<Layout> {
-        if !is_writing_place(place) || character.is_control() {
+        if !place.is_writing() || character.is_control() {
             return None;
         }
         self.taught.retain(|&(p, _)| p != place);

@@ -12,7 +12,7 @@ mod xkb;
 use std::fmt;
 use std::sync::{Arc, OnceLock};
 
-use crate::input::{Place, WRITING_PLACES, writing_index};
+use crate::input::Place;
 
 pub use board::{Board, Hand, Keycap};
 pub use file::LayoutError;
@@ -23,7 +23,7 @@ pub use setting::LayoutSetting;
 pub use xkb::XkbError;
 
 /// How many writing places a layout describes.
-const PLACES: usize = WRITING_PLACES.len();
+const PLACES: usize = Place::WRITING.len();
 
 /// What every key types, by level and by the index of its place.
 type Table = [[Option<Typed>; PLACES]; 4];
@@ -183,7 +183,7 @@ impl Layout {
 
     /// What the key at a place types on a level; nothing for keys that write nothing.
     pub fn typed(&self, place: Place, level: Level) -> Option<Typed> {
-        self.0.typed[level as usize][writing_index(place)?]
+        self.0.typed[level as usize][place.writing_index()?]
     }
 
     /// What is printed on the key at a place, if the layout decides that: a capital letter where
@@ -216,12 +216,13 @@ impl Layout {
     ///
     /// A layout without any Latin letter is printed beside the Latin ones of another, so there
     /// Latin letters are found where those stand.
-    pub fn place_of(&self, letter: char) -> Option<Place> {
+    pub fn place_of(&self, letter: impl Into<char>) -> Option<Place> {
         self.find_letter(letter).map(|(place, _)| place)
     }
 
     /// The place of the key that types a letter, and the level on which it does.
-    pub fn find_letter(&self, letter: char) -> Option<(Place, Level)> {
+    pub fn find_letter(&self, letter: impl Into<char>) -> Option<(Place, Level)> {
+        let letter = letter.into();
         let types = |t: &Option<Typed>| t.is_some_and(|t| !t.dead && t.character == letter);
         let beside = letter.is_ascii_alphabetic().then(|| self.latin());
         if let Some(latin) = beside.flatten() {
@@ -229,7 +230,7 @@ impl Layout {
         }
         Level::ALL.into_iter().find_map(|level| {
             let row = &self.0.typed[level as usize];
-            let mut keys = WRITING_PLACES.into_iter().zip(row);
+            let mut keys = Place::WRITING.into_iter().zip(row);
             let found = keys.find(|(place, t)| types(t) && self.board().has(*place));
             found.map(|(place, _)| (place, level))
         })

@@ -1,7 +1,7 @@
 //! Layout and platform: what an input is in the hands of one player.
 
 use super::Layout;
-use crate::input::{Chord, ChordInHand, InHand, Input, Place, Platform, Relation};
+use crate::input::{Chord, ChordInHand, InHand, Input, Letter, Place, Platform, Relation};
 
 /// Says which keys an input is on a layout and a platform, and what one input is of another there.
 ///
@@ -33,7 +33,7 @@ pub struct Resolver {
 pub enum Unworkable {
     /// No key types the letter.
     #[error("no key types `{0}`")]
-    NoSuchLetter(char),
+    NoSuchLetter(Letter),
     /// The input that completes it is one of those that it wants held.
     #[error("`{0}` and `{1}` are one key")]
     OneKey(Input, Input),

@@ -6,7 +6,7 @@ use kbvm::xkb::rmlvo::Group;
 use kbvm::xkb::{Context, Keymap};
 
 use super::{Board, Data, Layout, Level, PLACES, Table, Typed};
-use crate::input::{Place, WRITING_PLACES};
+use crate::input::Place;
 
 /// A keymap that cannot be used, and why.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -56,7 +56,7 @@ impl Layout {
 
 fn layout_of(map: &Keymap, name: &str, group: usize) -> Result<Layout, XkbError> {
     let mut typed: Table = [[None; PLACES]; 4];
-    for (index, place) in WRITING_PLACES.into_iter().enumerate() {
+    for (index, place) in Place::WRITING.into_iter().enumerate() {
         for level in Level::ALL {
             typed[level as usize][index] = typed_on(map, place, group, level);
         }

@@ -62,7 +62,7 @@ impl<'a> Phrases<'a> {
         let arms = self.rig.sheet().declared(row.action).arms();
         let whole = self.usable(row, device, exact);
         let kind = ColumnKind::of(device);
-        let belongs = |b: &&&Bound| b.cell.column.kind == kind;
+        let belongs = |b: &&&Bound| b.cell.column.kind() == kind;
         if row.arm.is_some() || arms.is_empty() || whole.first().as_ref().is_some_and(belongs) {
             return match whole.is_empty() {
                 true => Shown::Nothing,
@@ -91,7 +91,10 @@ impl<'a> Phrases<'a> {
         let usable = |b: &&Bound| !b.chord.inputs().any(missing);
         let all = self.rig.bindings_of(row).iter().filter(usable);
         let kind = ColumnKind::of(device);
-        let mut own: Vec<&Bound> = all.clone().filter(|b| b.cell.column.kind == kind).collect();
+        let mut own: Vec<&Bound> = all
+            .clone()
+            .filter(|b| b.cell.column.kind() == kind)
+            .collect();
         // A mouse is asked for by name: what is on it, though the keyboard is at hand.
         let on_it = |b: &Bound| b.chord.device_kind() == device;
         if exact && own.iter().any(|b| on_it(b)) {

@@ -128,7 +128,9 @@ impl Rig {
     pub fn chord_for(&self, row: Row, device: DeviceKind) -> Option<&Chord> {
         let kind = ColumnKind::of(device);
         let mut bound = self.bindings_of(row).iter();
-        bound.find(|b| b.cell.column.kind == kind).map(|b| &b.chord)
+        bound
+            .find(|b| b.cell.column.kind() == kind)
+            .map(|b| &b.chord)
     }
 
     /// Where the key of an input is on this rig's layout: its place, or that of its letter.

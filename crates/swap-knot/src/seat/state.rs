@@ -208,10 +208,7 @@ impl State {
             );
             return;
         }
-        let Some(what) = event.what.in_range() else {
-            return;
-        };
-        match what {
+        match event.what.in_range() {
             EventKind::MouseMove { x, y } => {
                 self.kind.mouse_move(self.now, x, y);
                 self.motion(wiring, Control::MOUSE_MOVE, [x, y]);

@@ -115,10 +115,8 @@ impl fmt::Display for ColumnKind {
 /// A column of the menu: `keyboard-1`, `gamepad-2`.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Column {
-    /// The devices it is for.
-    pub kind: ColumnKind,
-    /// First, second, further: counted from 1 to [`Column::LAST`].
-    pub number: u8,
+    kind: ColumnKind,
+    number: u8,
 }
 
 impl Column {
@@ -133,6 +131,16 @@ impl Column {
             n => n,
         };
         Column { kind, number }
+    }
+
+    /// The devices it is for.
+    pub const fn kind(self) -> ColumnKind {
+        self.kind
+    }
+
+    /// First, second, further: counted from 1 to [`Column::LAST`].
+    pub const fn number(self) -> u8 {
+        self.number
     }
 }
 

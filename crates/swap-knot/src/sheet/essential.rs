@@ -22,13 +22,13 @@ pub(crate) fn lacking(
         let preset = preset.filter(|(cell, chord)| cell.row.action == id && chord.is_some());
         let mut wanted: Vec<(Row, ColumnKind)> = given
             .chain(preset.map(|(cell, _)| *cell))
-            .map(|cell| (cell.row, cell.column.kind))
+            .map(|cell| (cell.row, cell.column.kind()))
             .collect();
         wanted.sort_unstable();
         wanted.dedup();
         wanted.retain(|&(row, kind)| {
             let has = |arm| {
-                let mut of_kind = own.iter().filter(|c| c.column.kind == kind);
+                let mut of_kind = own.iter().filter(|c| c.column.kind() == kind);
                 of_kind.any(|c| c.row.arm == arm)
             };
             let every_arm = || {

@@ -122,7 +122,7 @@ pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), Misfit> 
 
 /// Whether a chord can stand in a cell of an action of that shape; if not, why.
 pub(crate) fn fits_cell(chord: &Chord, cell: Cell, shape: Shape) -> Result<(), Misfit> {
-    if ColumnKind::of(chord.device_kind()) != cell.column.kind {
+    if ColumnKind::of(chord.device_kind()) != cell.column.kind() {
         let (chord, column) = (chord.clone(), cell.column);
         return Err(Misfit::OtherColumn { chord, column });
     }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::{Apart, Finding, FindingKind, same_places};
 use crate::conflict::conflicts;
-use crate::input::{Input, Modifier, Place, Platform, is_writing_place};
+use crate::input::{Input, Modifier, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Board, Layout, Level, Resolver};
 use crate::sheet::{ActionId, Cell, ColumnKind, Sheet};
@@ -24,7 +24,7 @@ pub(super) fn findings(
 ) -> Vec<Finding> {
     let keyboard: Vec<&Bound> = bindings
         .iter()
-        .filter(|b| b.cell.column.kind == ColumnKind::Keyboard)
+        .filter(|b| b.cell.column.kind() == ColumnKind::Keyboard)
         .collect();
     let look = Look {
         sheet,
@@ -65,7 +65,7 @@ struct Found(BTreeMap<(u8, Vec<Cell>, u32), Finding>);
 impl Found {
     fn add(&mut self, layout: &Layout, new: Finding) {
         let (number, what) = match &new.kind {
-            FindingKind::LetterMissing(c) => (0, u32::from(*c)),
+            FindingKind::LetterMissing(c) => (0, u32::from(c.char())),
             FindingKind::LetterBehind(_, level) => (1, *level as u32),
             FindingKind::PlaceMissing(p) => (2, *p as u32),
             FindingKind::DeadKey(p) => (3, *p as u32),
@@ -152,7 +152,7 @@ impl Look<'_> {
 
     /// Another binding for a cell that is of no use on some layout.
     fn instead_of(&self, cell: Cell) -> String {
-        let second = if cell.column.number == 1 {
+        let second = if cell.column.number() == 1 {
             "second"
         } else {
             "further"
@@ -217,7 +217,7 @@ impl Look<'_> {
         for bound in self.bindings {
             let letter = matches!(bound.chord.input(), Input::Letter(_));
             if letter && bound.cell.row.arm.is_some() {
-                let key = (bound.cell.row.action, bound.cell.column.number);
+                let key = (bound.cell.row.action, bound.cell.column.number());
                 groups.entry(key).or_default().push(bound);
             }
         }
@@ -348,7 +348,7 @@ fn judge(input: Input, layout: &Layout) -> Option<(FindingKind, bool)> {
 /// Whether a key may be suggested: not one that the system or another binding wants for itself.
 fn is_handy(place: Place) -> bool {
     use Place::*;
-    is_writing_place(place)
+    place.is_writing()
         || matches!(
             place,
             F1 | F2 | F3 | F4 | F5 | F6 | F7 | F8 | F9 | F10 | Tab | Enter | Backspace

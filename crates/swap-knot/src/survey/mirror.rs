@@ -108,7 +108,7 @@ impl Mirrored {
 /// What a cell holds once the board is mirrored.
 fn mirrored(sheet: &Sheet, bindings: &[Bound], cell: Cell) -> Option<Chord> {
     let own = chord_in(bindings, cell)?;
-    if cell.column.kind != ColumnKind::Keyboard {
+    if cell.column.kind() != ColumnKind::Keyboard {
         return None;
     }
     let over = |chord: &Chord| {

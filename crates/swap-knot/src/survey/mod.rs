@@ -14,7 +14,7 @@ pub use same::same_places;
 pub use self_check::{SelfCheckError, self_check};
 
 use crate::conflict::Conflict;
-use crate::input::{Place, Platform};
+use crate::input::{Letter, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Layout, Level};
 use crate::sheet::{Cell, Row, Sheet};
@@ -69,9 +69,9 @@ pub struct Finding {
 #[non_exhaustive]
 pub enum FindingKind {
     /// No key types the letter.
-    LetterMissing(char),
+    LetterMissing(Letter),
     /// The letter is typed only with Shift or AltGr, so it is not what players see first.
-    LetterBehind(char, Level),
+    LetterBehind(Letter, Level),
     /// The usual board has no key at the place.
     PlaceMissing(Place),
     /// The key at the place waits for a letter, and what is printed on it is only a mark.

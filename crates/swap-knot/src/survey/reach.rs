@@ -66,7 +66,7 @@ impl Reach {
     pub fn new(sheet: &Sheet, bindings: &[Bound], layout: &Layout, platform: Platform) -> Reach {
         let at_desk: Vec<&Bound> = bindings
             .iter()
-            .filter(|b| b.cell.column.kind == ColumnKind::Keyboard)
+            .filter(|b| b.cell.column.kind() == ColumnKind::Keyboard)
             .collect();
         let desk = Desk {
             sheet,
@@ -167,7 +167,7 @@ impl Desk<'_> {
             shape == Shape::Press && matches!(bound.manner, Manner::Press | Manner::Hold)
         };
         let kind = (directs(one) && done(b)) || (directs(other) && done(a));
-        let first = a.cell.column.number == 1 && b.cell.column.number == 1;
+        let first = a.cell.column.number() == 1 && b.cell.column.number() == 1;
         let plain = |c: &Chord| c.is_plain();
         kind && first
             && plain(&a.chord)

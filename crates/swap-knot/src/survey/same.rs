@@ -1,6 +1,6 @@
 //! Places that are the same wherever the player lives.
 
-use crate::input::{PLACES, Place, WRITING_PLACES};
+use crate::input::Place;
 use crate::layout::Layout;
 
 /// The places that have a key with the same legend on all of the layouts and their boards, writing
@@ -28,9 +28,9 @@ pub fn same_places(layouts: &[Layout]) -> Vec<Place> {
             || (*place == Place::Space && both.all(|_| true))
     };
     let on_all = |place: &Place| layouts.iter().all(|l| l.board().key(*place).is_some());
-    let others_write = |p: &Place| !WRITING_PLACES.contains(p);
-    (WRITING_PLACES.into_iter().filter(writes_the_same))
-        .chain(PLACES.iter().copied().filter(others_write))
+    let others_write = |p: &Place| !Place::WRITING.contains(p);
+    (Place::WRITING.into_iter().filter(writes_the_same))
+        .chain(Place::ALL.iter().copied().filter(others_write))
         .filter(on_all)
         .collect()
 }

@@ -143,10 +143,7 @@ impl Held {
     /// Takes an event in and tells of each control that went down or came up.
     pub(crate) fn follow(&mut self, event: &Event, mut each: impl FnMut(Control, Change)) {
         let device = event.device;
-        let Some(what) = event.what.in_range() else {
-            return;
-        };
-        match what {
+        match event.what.in_range() {
             EventKind::FocusLost => self.spend(device),
             EventKind::KeyHeld { place } => self.hold_spent(device, Control::key(place)),
             EventKind::Unplugged => self.unplug(device),

@@ -6,7 +6,7 @@ use super::Words;
 use super::read::Message;
 use crate::input::{
     Chord, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PadButton, Place, Platform,
-    Sign, Stick, WRITING_PLACES, is_writing_place,
+    Sign, Stick,
 };
 use crate::layout::{Layout, Level};
 
@@ -119,7 +119,7 @@ impl Words {
         }
         match input {
             Input::Key(place) => self.key(place, layout, form),
-            Input::Letter(letter) => self.sign(letter_legend(letter, layout), form),
+            Input::Letter(letter) => self.sign(letter_legend(letter.char(), layout), form),
             Input::Modifier(Modifier::Main) => {
                 let main = match platform {
                     Platform::Mac => "modifier-Command",
@@ -131,8 +131,8 @@ impl Words {
                 let number = button.number().to_string();
                 self.fill_as("mouse-button", form.attribute(), &[("number", &number)])
             }
-            Input::Hid(HidInput::Button(number)) => {
-                let number = number.to_string();
+            Input::Hid(HidInput::Button(button)) => {
+                let number = button.number().to_string();
                 self.fill_as("hid-button", form.attribute(), &[("number", &number)])
             }
             Input::Touch(name) => {
@@ -148,7 +148,7 @@ impl Words {
 
     /// A key that writes: what is printed on it.
     fn key(&self, place: Place, layout: &Layout, form: Form) -> String {
-        let Some(legend) = layout.legend(place).filter(|_| is_writing_place(place)) else {
+        let Some(legend) = layout.legend(place).filter(|_| place.is_writing()) else {
             let place = spaced(&place.to_string());
             return self.fill_as("key-place", form.attribute(), &[("place", &place)]);
         };
@@ -271,7 +271,7 @@ impl From<'_> {
 
     /// A key that writes nothing, or Space, on which nothing is printed.
     fn key(&self, place: Place) -> Option<Named> {
-        if WRITING_PLACES.contains(&place) && place != Place::Space {
+        if Place::WRITING.contains(&place) && place != Place::Space {
             return None;
         }
         let code = place.to_string();
