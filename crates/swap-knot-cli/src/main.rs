@@ -47,7 +47,7 @@ struct Args {
 enum Command {
     /// Tell the whole story on the demo game, Slack Water, stage by stage.
     Demo,
-    /// Write a starter: a commented sheet, typed actions, and a main loop that builds and runs.
+    /// Write a starter: a commented sheet, and a main loop that builds and runs.
     New(new::Args),
     /// Check a sheet: mistakes in it, conflicts, and what breaks on which layout.
     Check(check::Args),

@@ -3,10 +3,8 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use swap_knot::Sheet;
-
 use crate::table::{GOOD, styled};
-use crate::{CLEAN, Done, types};
+use crate::{CLEAN, Done};
 
 /// The files of the starter: name and text. `{name}` in them is the name of the game.
 const FILES: [(&str, &str); 4] = [
@@ -19,7 +17,7 @@ const FILES: [(&str, &str); 4] = [
 /// The options of `new`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Example:\n  swap-knot new harbour && cd harbour && cargo run\n\nIt writes a commented sheet, the typed actions, and a main loop in the terminal that plays,\nremaps and keeps; swap the terminal for your engine's window and adapter."
+    after_help = "Example:\n  swap-knot new harbour && cd harbour && cargo run\n\nIt writes a commented sheet, and a main loop in the terminal that plays, remaps and keeps; swap the terminal for your engine's window and adapter."
 )]
 pub(crate) struct Args {
     /// The folder to make; its name becomes the game's.
@@ -64,15 +62,9 @@ pub(crate) fn run(args: &Args) -> Done {
         let text = text.replace("{name}", name).replace("{swap-knot}", &source);
         write(&args.dir.join(file), &text)?;
     }
-    let sheet = include_str!("../starter/controls.toml").replace("{name}", name);
-    let types = types::source(&Sheet::from_toml(&sheet)?, "controls.toml");
-    write(&args.dir.join("src/controls.rs"), &types)?;
     anstream::println!("{} {}", styled(GOOD, "made"), args.dir.display());
     anstream::println!(
         "  controls.toml     what the player can do; the only file to edit for an action"
-    );
-    anstream::println!(
-        "  src/controls.rs   the same as types: `swap-knot types controls.toml > src/controls.rs`"
     );
     anstream::println!("  src/main.rs       a loop that plays, remaps and keeps");
     anstream::println!("next: cd {} && cargo run", args.dir.display());

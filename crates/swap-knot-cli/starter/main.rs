@@ -2,14 +2,18 @@
 //! (`swap-knot-winit`, `swap-knot-bevy`, `swap-knot-gilrs`) and the menu is drawn on screen
 //! (`swap-knot-egui`, or your own from `Draft::rows`); the calls stay the same.
 
-mod controls;
+/// What controls.toml declares: `Action`, `Situation` and `sheet()`. To add an action, add it there.
+mod controls {
+    swap_knot::controls!("controls.toml");
+}
 
 use std::error::Error;
 use std::io::BufRead;
+use std::process::ExitCode;
 
 use controls::{Action, Situation};
 use swap_knot::{
-    Bind, CarriedOver, Chord, DeviceId, Draft, Layout, Locker, Prompt, Row, Seat, Settle, Sheet,
+    Actions, Bind, CarriedOver, Chord, DeviceId, Draft, Layout, Locker, Prompt, Row, Seat, Settle,
     Simulated, Slug,
 };
 
@@ -20,12 +24,19 @@ reset               back to the defaults
 quit
 Keys are called by where they are: Space, KeyW, Digit1, ArrowUp, ShiftLeft.";
 
-fn main() -> Result<(), Box<dyn Error>> {
-    // Declare: the sheet, checked against the types in controls.rs.
-    let sheet = Sheet::from_toml_named(include_str!("../controls.toml"), "controls.toml")?;
-    let sheet = sheet
-        .typed::<Action>()?
-        .typed_situations::<Situation>()?;
+fn main() -> ExitCode {
+    match run() {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(why) => {
+            eprintln!("error: {why}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn run() -> Result<(), Box<dyn Error>> {
+    // Declare: the sheet was read when this was compiled.
+    let sheet = controls::sheet();
 
     // Keep: what the player changed, from the last run.
     let (locker, name) = (Locker::open("profiles")?, Slug::from_title("player"));
@@ -82,7 +93,7 @@ fn play(seat: &mut Seat, keyboard: &mut Simulated, key: swap_knot::Place) {
     seat.feed(&keyboard.key(key));
     keyboard.wait(std::time::Duration::from_millis(600));
     seat.tick(keyboard.now());
-    for action in [Action::CastOff, Action::CoilRope, Action::Lantern] {
+    for &action in Action::ALL {
         if seat.went_down(action)
             && let Some(declared) = seat.rig().sheet().action(action)
         {

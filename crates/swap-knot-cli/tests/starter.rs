@@ -48,6 +48,67 @@ fn run(folder: &Path, lines: &str) -> String {
     String::from_utf8(out.stdout).unwrap()
 }
 
+/// Adds to the sheet and to nothing else; the typed action is there.
+fn one_edit_adds_an_action(game: &Path) {
+    let sheet = std::fs::read_to_string(game.join("controls.toml")).unwrap();
+    let more = "\n[actions.sound-horn]\ntitle = \"Sound the horn\"\nbind = \"KeyH\"\n";
+    std::fs::write(game.join("controls.toml"), sheet + more).unwrap();
+    let said = run(game, "press KeyH\nquit\n");
+    assert!(said.contains("Sound the horn!"), "{said}");
+    let main = std::fs::read_to_string(game.join("src/main.rs")).unwrap();
+    std::fs::write(
+        game.join("src/main.rs"),
+        main.replace("Action::Walk", "Action::SoundHorn"),
+    )
+    .unwrap();
+    run(game, "quit\n");
+    std::fs::write(game.join("src/main.rs"), main).unwrap();
+}
+
+/// What the compiler says of the starter, from where it points at the macro on.
+fn refused(game: &Path) -> String {
+    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
+    let out = Command::new(cargo)
+        .args(["build", "-q"])
+        .current_dir(game)
+        .env("CARGO_TARGET_DIR", format!("{ROOT}/target/starter"))
+        .env("RUSTFLAGS", "-D warnings")
+        .output()
+        .unwrap();
+    assert!(!out.status.success());
+    String::from_utf8(out.stderr).unwrap()
+}
+
+fn mistakes_in_the_sheet_do_not_compile(game: &Path) {
+    let file = game.join("controls.toml");
+    let sheet = std::fs::read_to_string(&file).unwrap();
+    let edit = |from: &str, to: &str| {
+        assert!(sheet.contains(from));
+        std::fs::write(&file, sheet.replace(from, to)).unwrap();
+        refused(game)
+    };
+    // Every mistake at once, with its place; and nothing else is told of.
+    let said = edit(r#""Space", "pad:south""#, r#""Spacebar", "pad:sout""#);
+    let mistakes = "error: controls.toml:33:10: `Spacebar` is not an input; did you mean `Space`?\n       \
+        controls.toml:33:22: `pad:sout` is not an input; did you mean `pad:south`?\n";
+    assert!(said.starts_with(mistakes), "{said}");
+    assert_eq!(said.matches("error:").count(), 2, "{said}");
+    let said = edit(r#"game = "harbour""#, "game = ");
+    let mistake = "error: controls.toml:3:8: string values must be quoted";
+    assert!(said.starts_with(mistake), "{said}");
+    // A misspelt action, seen from the sheet.
+    let said = edit("[actions.walk]", "[actions.wlk]");
+    assert!(
+        said.contains("no variant or associated item named `Walk`"),
+        "{said}"
+    );
+    assert!(said.contains("similar name"), "{said}");
+    std::fs::remove_file(&file).unwrap();
+    let said = refused(game);
+    assert!(said.contains("controls.toml: No such file"), "{said}");
+    std::fs::write(&file, sheet).unwrap();
+}
+
 #[test]
 fn the_starter_builds_plays_remaps_and_keeps() {
     let folder = tempfile::tempdir().unwrap();
@@ -82,6 +143,9 @@ fn the_starter_builds_plays_remaps_and_keeps() {
     ] {
         assert!(said.contains(wanted), "no `{wanted}` in\n{said}");
     }
+    one_edit_adds_an_action(&game);
+    mistakes_in_the_sheet_do_not_compile(&game);
+
     // A second time nothing is overwritten.
     let (code, said) = new(folder.path(), &["harbour"]);
     assert_eq!(code, Some(2));

@@ -68,86 +68,61 @@
 //! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
 //! - Where the player lives: [`Layout`], [`LayoutLearner`], [`LayoutSetting`], [`Board`]
 //! - Before shipping: [`Survey`], [`Reach`], [`mirror`]
-//! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`]
+//! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`], [`controls!`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
 //! - Prompt: [`Prompt`], [`Words`]
 
-mod conflict;
-mod draft;
 pub mod guide;
-mod input;
-pub mod kit;
-mod law;
-mod layout;
-mod locker;
-mod name;
-mod nearest;
-mod profile;
-mod prompt;
-mod rig;
-mod seat;
-mod sheet;
-mod survey;
-mod text_place;
 
-// Inputs and their text.
-pub use input::{
-    ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
-    FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
-    MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
-    Stick, StillDown, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry, TraceError,
-};
+#[doc(inline)]
+pub use swap_knot_core::*;
 
-// Declare.
-pub use sheet::{
-    Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
-    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Knob, KnobValue, Manner,
-    Misfit, Mistake, Opposite, OutOfRange, Preset, Row, RowRef, Shape, Sheet, SheetError,
-    Situation, SituationId, SituationRef, Situations, Timing, TitledRow, TypedError,
-};
+#[cfg(feature = "controls")]
+mod compiled_in;
+#[cfg(feature = "controls")]
+#[doc(hidden)]
+pub use compiled_in::compiled_in;
 
-#[cfg(feature = "derive")]
-pub use swap_knot_derive::{Actions, Situations};
-
-// Where the player lives.
-#[cfg(feature = "xkb")]
-pub use layout::XkbError;
-pub use layout::{
-    Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Resolver, Typed,
-    Unworkable,
-};
-
-// Before shipping: what breaks on which layout.
-pub use survey::{
-    Apart, Finding, FindingKind, Mirrored, Playable, Reach, SelfCheckError, Stretch, Survey,
-    mirror, same_places, self_check,
-};
-
-// Play.
-pub use law::{Bound, NotInForce, Origin, Unlawful};
-pub use rig::{Rig, RigNote};
-pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
-
-// Remap.
-pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};
-pub use draft::{
-    Bind, CannotBind, CarriedOver, Change, Draft, Effect, GaveWay, Heard, Listener,
-    ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Question, Refusal,
-    RefusedInput, Reset, SetAside, Settle, Way,
-};
-
-// Keep.
-pub use locker::{
-    Exported, Folder, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Memory,
-    Saved, Slug, SlugError, Store, Unreadable,
-};
-pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
-
-// Prompt.
-pub use prompt::{
-    InputPiece, Piece, Prompt, PromptError, Rendered, Words, WordsError, WordsMistake,
-};
+/// Reads a sheet when the game is compiled: its actions, situations, presets and groups as enums,
+/// and `sheet()`, which cannot fail.
+///
+/// The path is that of the sheet from the folder of the game's `Cargo.toml`; of several, each is
+/// laid over those before it ([`Sheet::join`]). Where it stands come to be:
+/// - `enum Action` ([`Actions`]), `enum Situation` ([`Situations`]), `enum Preset` and `enum Group`
+///   (with `name()`), each variant with its title as docs; those that the sheet has none of are left
+///   out;
+/// - `fn sheet() -> Sheet`, tied to these types;
+/// - `fn sheet_with_mods(&[(name, text)]) -> Result<Sheet, SheetError>`, see [`Sheet::with_mods`].
+///
+/// A mistake in the sheet is an error of the compiler, with the line of the sheet and the nearest
+/// valid word. To add an action, add it to the sheet: nothing else wants an edit, and Cargo builds
+/// again by itself.
+///
+/// # Example
+/// ```
+/// use swap_knot::{Layout, Profile, Rig, Seat};
+///
+/// mod controls {
+///     swap_knot::controls!("examples/controls.toml");
+/// }
+/// use controls::Action;
+///
+/// let rig = Rig::new(&controls::sheet(), &Profile::default(), &Layout::us());
+/// let seat = Seat::new(rig);
+/// assert!(!seat.is_down(Action::CastOff));
+/// ```
+///
+/// A misspelt action does not compile:
+/// ```compile_fail,E0599
+/// mod controls {
+///     swap_knot::controls!("examples/controls.toml");
+/// }
+/// let wrong = controls::Action::CastOf;
+/// ```
+#[cfg(feature = "controls")]
+#[doc(inline)]
+pub use swap_knot_controls::controls;
 
 /// The code of the README, compiled and run with the tests.
 #[cfg(doctest)]

@@ -1,4 +1,4 @@
-//! Makes `crates/swap-knot/src/layout/tables.txt` from the XKB keyboard database of this machine.
+//! Makes `crates/swap-knot-core/src/layout/tables.txt` from the XKB keyboard database of this machine.
 //!
 //! `cargo run -p layout-tables` writes the file; with `--check` it only tells which shipped layouts
 //! differ from the database (exit 1 if any does).
@@ -70,8 +70,8 @@ impl Entry {
 }
 
 fn write() -> Result<bool, Box<dyn Error>> {
-    let path =
-        Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/swap-knot/src/layout/tables.txt");
+    let path = Path::new(env!("CARGO_MANIFEST_DIR"))
+        .join("../../crates/swap-knot-core/src/layout/tables.txt");
     let mut out = HEAD.to_owned();
     for entry in Entry::all()? {
         let layout = entry.layout()?;

@@ -87,3 +87,73 @@ pub enum Situation {
     #[knot("pause")]
     Pause,
 }
+
+/// A set of bindings that ships with Slack Water.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[allow(dead_code)]
+pub enum Preset {
+    /// Left-handed.
+    LeftHanded,
+    /// Skipper, left half of the keyboard.
+    Skipper,
+    /// Deckhand, right half of the keyboard.
+    Deckhand,
+}
+
+#[allow(dead_code)]
+impl Preset {
+    /// All of them, in the order of the sheet.
+    pub const ALL: &'static [Preset] = &[Preset::LeftHanded, Preset::Skipper, Preset::Deckhand];
+
+    /// The name in the sheet.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Preset::LeftHanded => "left-handed",
+            Preset::Skipper => "skipper",
+            Preset::Deckhand => "deckhand",
+        }
+    }
+}
+
+/// A heading in the menu of Slack Water.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[allow(dead_code)]
+pub enum Group {
+    /// Moving about.
+    Moving,
+    /// On deck.
+    Deck,
+    /// At the helm.
+    Helm,
+    /// In the crane.
+    Crane,
+    /// At the map table.
+    Chart,
+    /// Always.
+    Always,
+}
+
+#[allow(dead_code)]
+impl Group {
+    /// All of them, in the order of the sheet.
+    pub const ALL: &'static [Group] = &[
+        Group::Moving,
+        Group::Deck,
+        Group::Helm,
+        Group::Crane,
+        Group::Chart,
+        Group::Always,
+    ];
+
+    /// The name in the sheet.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Group::Moving => "moving",
+            Group::Deck => "deck",
+            Group::Helm => "helm",
+            Group::Crane => "crane",
+            Group::Chart => "chart",
+            Group::Always => "always",
+        }
+    }
+}

@@ -4,7 +4,8 @@ use toml::Spanned;
 use toml::de::{DeArray, DeTable, DeValue};
 
 use super::fields::Report;
-use crate::sheet::Sheet;
+use super::mods;
+use crate::sheet::{File, Sheet};
 
 /// The tables whose entries are names, each of which one file may declare.
 const NAMED: [&str; 5] = ["situations", "groups", "actions", "presets", "renamed"];
@@ -12,14 +13,11 @@ const NAMED: [&str; 5] = ["situations", "groups", "actions", "presets", "renamed
 const LISTS: [&str; 2] = ["reserved", "removed"];
 
 /// The files parsed and laid over each other; `None` when one of them cannot be.
-pub(super) fn tables<'s>(
-    files: &[(Option<&str>, &'s str)],
-    report: &mut Report<'s>,
-) -> Option<DeTable<'s>> {
-    let size: usize = files.iter().map(|(_, text)| text.len()).sum();
+pub(super) fn tables<'s>(files: &'s [File], report: &mut Report<'s>) -> Option<DeTable<'s>> {
+    let size: usize = files.iter().map(|f| f.text.len()).sum();
     if size > Sheet::MAX_BYTES {
         let (have, most) = (size >> 20, Sheet::MAX_BYTES >> 20);
-        report.add_file(files.first().and_then(|(name, _)| *name), "");
+        report.add_file(files.first().and_then(|f| f.name.as_deref()), "");
         report.add(
             0,
             format!("a sheet has at most {most} MiB, and this has {have}; is it a sheet?"),
@@ -27,7 +25,8 @@ pub(super) fn tables<'s>(
         return None;
     }
     let (mut joined, mut sound) = (DeTable::new(), true);
-    for &(name, text) in files {
+    for file in files {
+        let (name, text) = (file.name.as_deref(), file.text.as_str());
         // Spans count from the start of all files, so that a byte tells its file.
         let start = report.add_file(name, text);
         let (table, errors) = DeTable::parse_recoverable(text);
@@ -36,7 +35,11 @@ pub(super) fn tables<'s>(
             report.add(start + at, error.message());
         }
         sound &= errors.is_empty();
-        lay_over(&mut joined, shifted(table.into_inner(), start), report);
+        let table = shifted(table.into_inner(), start);
+        if file.is_mod {
+            mods::check(&table, name.unwrap_or_default(), start, report);
+        }
+        lay_over(&mut joined, table, report);
     }
     // What was recovered from broken TOML would only echo the breakage.
     sound.then_some(joined)

@@ -8,6 +8,7 @@ mod ids;
 mod mistake;
 mod read;
 mod refs;
+mod rust;
 mod shape;
 mod situation;
 mod switch;
@@ -57,6 +58,8 @@ pub struct Sheet(Arc<Data>);
 
 #[derive(Clone, Debug)]
 struct Data {
+    /// The files it was read from, so that mods can be laid over them.
+    files: Vec<File>,
     /// That of the names of actions and situations.
     stamp: Stamp,
     /// Where the actions of the type are that it was checked against.
@@ -77,6 +80,26 @@ struct Data {
     feel: [FeelPatch; DeviceKind::ALL.len()],
     renamed: Vec<(String, String)>,
     removed: Vec<String>,
+}
+
+/// A file that a sheet is read from.
+#[derive(Clone, Debug)]
+struct File {
+    name: Option<String>,
+    text: String,
+    /// A mod's file, named after the mod: it may add names of its own, and nothing else.
+    is_mod: bool,
+}
+
+impl File {
+    fn own(name: Option<&str>, text: &str) -> File {
+        let (name, text) = (name.map(str::to_owned), text.to_owned());
+        File {
+            name,
+            text,
+            is_mod: false,
+        }
+    }
 }
 
 /// A heading of the menu under which actions stand.
@@ -110,7 +133,7 @@ impl Sheet {
     /// # Errors
     /// Every mistake in the text at once, each with its line and column and what to write instead.
     pub fn from_toml(text: &str) -> Result<Sheet, SheetError> {
-        read::read(&[(None, text)])
+        read::read(vec![File::own(None, text)])
     }
 
     /// Reads a sheet whose mistakes are to be reported under a file name.
@@ -118,7 +141,7 @@ impl Sheet {
     /// # Errors
     /// As [`Sheet::from_toml`].
     pub fn from_toml_named(text: &str, file: &str) -> Result<Sheet, SheetError> {
-        read::read(&[(Some(file), text)])
+        read::read(vec![File::own(Some(file), text)])
     }
 
     /// Reads several sheets as one: a base of common menus, say, and the game's own. Each is a file
@@ -141,11 +164,49 @@ impl Sheet {
     /// # Ok::<(), swap_knot::SheetError>(())
     /// ```
     pub fn join(files: &[(&str, &str)]) -> Result<Sheet, SheetError> {
-        let files: Vec<_> = files
+        let own = files
             .iter()
-            .map(|&(name, text)| (Some(name), text))
-            .collect();
-        read::read(&files)
+            .map(|&(name, text)| File::own(Some(name), text));
+        read::read(own.collect())
+    }
+
+    /// The sheet with what mods add to it. Each mod is a name and the text of a sheet.
+    ///
+    /// A mod declares situations, groups, actions and presets, all named after itself: the mod `fog`
+    /// the action `fog-whistle`. It reaches those of the game by name, and cannot loosen the game's
+    /// rules: it reserves and renames nothing, has no fixed actions, and shares inputs with no action
+    /// of the game. The game's typed actions stay what they are; the mod's are reached by name.
+    ///
+    /// # Errors
+    /// As [`Sheet::join`], and what a mod may not say, with its place; the mod's name stands for the
+    /// file.
+    ///
+    /// ```
+    /// use swap_knot::Sheet;
+    ///
+    /// let game = Sheet::from_toml("game = \"slack-water\"\nreserved = \"F12\"\n[actions.horn]\nbind = \"KeyH\"")?;
+    /// let sheet = game.with_mods(&[("fog", "[actions.fog-whistle]\nbind = \"KeyJ\"")])?;
+    /// assert!(sheet.find("fog-whistle").is_some());
+    ///
+    /// let greedy = game.with_mods(&[("fog", "[actions.fog-whistle]\nbind = \"F12\"\nfixed = true")]);
+    /// assert_eq!(
+    ///     greedy.unwrap_err().to_string(),
+    ///     "fog:3:1: a mod has no fixed actions; take `fixed` out",
+    /// );
+    /// # Ok::<(), swap_knot::SheetError>(())
+    /// ```
+    pub fn with_mods(&self, mods: &[(&str, &str)]) -> Result<Sheet, SheetError> {
+        let mods = mods.iter().map(|&(name, text)| File {
+            is_mod: true,
+            ..File::own(Some(name), text)
+        });
+        let files = self.0.files.iter().cloned().chain(mods);
+        let mut sheet = read::read(files.collect())?;
+        // What a mod adds comes after the game's own, so that the type fits as before.
+        if let Some(data) = Arc::get_mut(&mut sheet.0) {
+            data.typed.clone_from(&self.0.typed);
+        }
+        Ok(sheet)
     }
 
     /// The game's short name, under which profiles are kept.

@@ -5,6 +5,7 @@ mod bindings;
 mod feel;
 pub(crate) mod fields;
 mod join;
+mod mods;
 mod situations;
 
 pub(crate) use self::bindings::UNBOUND;
@@ -15,7 +16,7 @@ use std::sync::Arc;
 use toml::de::DeTable;
 
 use self::fields::{Fields, Report};
-use super::{ActionId, Data, Group, Sheet, SheetError, Stamp};
+use super::{ActionId, Data, File, Group, Sheet, SheetError, Stamp};
 use crate::input::Input;
 use crate::name::is_name;
 
@@ -62,13 +63,16 @@ impl Names {
 const FORMAT: u32 = 1;
 
 /// Reads a sheet from one or several files; the later ones say more than the earlier ones.
-pub(super) fn read(files: &[(Option<&str>, &str)]) -> Result<Sheet, SheetError> {
+pub(super) fn read(files: Vec<File>) -> Result<Sheet, SheetError> {
     let mut report = Report::new();
-    let table = join::tables(files, &mut report);
+    let table = join::tables(&files, &mut report);
     let data = table.and_then(|table| read_data(&table, &mut report));
     let mistakes = report.finish();
     match data {
-        Some(data) if mistakes.is_empty() => Ok(Sheet(Arc::new(data))),
+        Some(mut data) if mistakes.is_empty() => {
+            data.files = files;
+            Ok(Sheet(Arc::new(data)))
+        }
         _ => Err(SheetError { mistakes }),
     }
 }
@@ -130,6 +134,7 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     let removed = removed.into_iter().map(|(t, _)| t.to_owned()).collect();
     let presets = top.value("presets");
     let mut data = Data {
+        files: Vec::new(),
         stamp: names.stamp,
         typed: Vec::new(),
         game,

@@ -1,0 +1,79 @@
+//! The core of Swap Knot: everything but the macros that read a sheet when a game is compiled.
+//!
+//! A game depends on the crate `swap-knot`, which is this one and those macros; tools and adapters
+//! depend on this one.
+
+mod conflict;
+mod draft;
+mod input;
+pub mod kit;
+mod law;
+mod layout;
+mod locker;
+mod name;
+mod nearest;
+mod profile;
+mod prompt;
+mod rig;
+mod seat;
+mod sheet;
+mod survey;
+mod text_place;
+
+// Inputs and their text.
+pub use input::{
+    ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
+    FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
+    MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
+    Stick, StillDown, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry, TraceError,
+};
+
+// Declare.
+pub use sheet::{
+    Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
+    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Knob, KnobValue, Manner,
+    Misfit, Mistake, Opposite, OutOfRange, Preset, Row, RowRef, Shape, Sheet, SheetError,
+    Situation, SituationId, SituationRef, Situations, Timing, TitledRow, TypedError,
+};
+
+#[cfg(feature = "derive")]
+pub use swap_knot_derive::{Actions, Situations};
+
+// Where the player lives.
+#[cfg(feature = "xkb")]
+pub use layout::XkbError;
+pub use layout::{
+    Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Resolver, Typed,
+    Unworkable,
+};
+
+// Before shipping: what breaks on which layout.
+pub use survey::{
+    Apart, Finding, FindingKind, Mirrored, Playable, Reach, SelfCheckError, Stretch, Survey,
+    mirror, same_places, self_check,
+};
+
+// Play.
+pub use law::{Bound, NotInForce, Origin, Unlawful};
+pub use rig::{Rig, RigNote};
+pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
+
+// Remap.
+pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};
+pub use draft::{
+    Bind, CannotBind, CarriedOver, Change, Draft, Effect, GaveWay, Heard, Listener,
+    ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Question, Refusal,
+    RefusedInput, Reset, SetAside, Settle, Way,
+};
+
+// Keep.
+pub use locker::{
+    Exported, Folder, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Memory,
+    Saved, Slug, SlugError, Store, Unreadable,
+};
+pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
+
+// Prompt.
+pub use prompt::{
+    InputPiece, Piece, Prompt, PromptError, Rendered, Words, WordsError, WordsMistake,
+};
