@@ -4,7 +4,7 @@ use std::error::Error;
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{Layout, Profile, Sheet, Words};
+use swap_knot::{DeviceKind, Layout, Profile, Sheet, Words};
 
 /// The text of a file, if it is small enough to be what is wanted.
 pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
@@ -71,6 +71,17 @@ pub(crate) fn language(tag: &str) -> Result<Words, String> {
         format!(
             "there are no words for `{tag}`; there are {}",
             all.join(", ")
+        )
+    })
+}
+
+/// A device kind, for an option.
+pub(crate) fn device_kind(word: &str) -> Result<DeviceKind, String> {
+    DeviceKind::from_word(word).ok_or_else(|| {
+        let words = DeviceKind::ALL.map(DeviceKind::word);
+        format!(
+            "there is no device kind `{word}`; there are {}",
+            words.join(", ")
         )
     })
 }

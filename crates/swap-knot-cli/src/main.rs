@@ -10,6 +10,7 @@ mod explain;
 mod failure;
 mod files;
 mod glyphs;
+mod inputs;
 mod layouts;
 mod new;
 mod profile_args;
@@ -59,6 +60,8 @@ enum Command {
     Draw(Box<draw::Args>),
     /// What a pack of pictures lacks for a game, and what it has too much of.
     Glyphs(glyphs::Args),
+    /// Every input with its name, searched by name, legend or habit.
+    Inputs(inputs::Args),
     /// Print the bindings as text, Markdown or JSON, for the manual.
     Table(bindings::Args),
     /// Show what a prompt says to a player.
@@ -95,6 +98,7 @@ fn main() -> ExitCode {
         Command::Reach(args) => reach::run(&args),
         Command::Draw(args) => draw::run(&args),
         Command::Glyphs(args) => glyphs::run(&args),
+        Command::Inputs(args) => inputs::run(&args),
         Command::Table(args) => bindings::run(&args),
         Command::Prompt(args) => prompt::run(&args),
         Command::Bind(args) => edit::bind(&args),

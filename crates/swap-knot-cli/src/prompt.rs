@@ -25,7 +25,7 @@ pub(crate) struct Args {
     #[arg(long, value_name = "NAME", value_parser = files::layout)]
     layout: Option<Layout>,
     /// The device kind in use.
-    #[arg(long, value_name = "KIND", default_value = "keyboard", value_parser = device_kind)]
+    #[arg(long, value_name = "KIND", default_value = "keyboard", value_parser = files::device_kind)]
     device: DeviceKind,
     /// The player's language.
     #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
@@ -93,14 +93,4 @@ fn pieces(shown: &Rendered, rig: &Rig) -> serde_json::Value {
         })
         .collect();
     json!({ "pieces": pieces, "spoken": shown.spoken() })
-}
-
-fn device_kind(word: &str) -> Result<DeviceKind, String> {
-    DeviceKind::from_word(word).ok_or_else(|| {
-        let words = DeviceKind::ALL.map(DeviceKind::word);
-        format!(
-            "there is no device kind `{word}`; there are {}",
-            words.join(", ")
-        )
-    })
 }

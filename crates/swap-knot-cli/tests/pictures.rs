@@ -6,18 +6,8 @@ mod common;
 
 use std::fs;
 
-use common::swap_knot;
+use common::{says, swap_knot};
 use snapbox::{file, str};
-
-fn says(args: &[&str]) -> String {
-    let out = swap_knot(args).output().unwrap();
-    assert!(
-        out.status.success(),
-        "{}",
-        String::from_utf8_lossy(&out.stderr)
-    );
-    String::from_utf8(out.stdout).unwrap()
-}
 
 #[test]
 fn prompts_are_shown_in_languages_with_alternates_and_spoken() {

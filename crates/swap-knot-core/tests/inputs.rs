@@ -62,6 +62,8 @@ fn bad_text_is_told_where_and_what() {
     let all = [
         "KeyQQ",
         "pad:sooth",
+        "mose:left",
+        "pad:x",
         "Ctrl+Shft+KeyK",
         "Ctrl+",
         "",
@@ -80,6 +82,8 @@ fn bad_text_is_told_where_and_what() {
     insta::assert_snapshot!(all.join("\n"), @r#"
     "KeyQQ": `KeyQQ` is not an input; did you mean `KeyQ`?
     "pad:sooth": `pad:sooth` is not an input; did you mean `pad:south`?
+    "mose:left": `mose:left` is not an input; did you mean `mouse:left`?
+    "pad:x": `pad:x` is not an input; did you mean `pad:south`, `pad:east`, `pad:west` or `pad:north`?
     "Shft": `Shft` is not an input; did you mean `Shift`?
     "": an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`
     "": an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`
@@ -88,11 +92,11 @@ fn bad_text_is_told_where_and_what() {
     "Shift": `Shift` is in the chord twice
     "Main": `Main` is in the chord twice
     "letter:ab": `letter:` wants exactly one character that a key types, as in `letter:i`
-    "mouse:5": mouse buttons have a name or a number from 6 to 32
+    "mouse:5": mouse buttons are left, right, middle, back, forward, or a number from 6 to 32
     "hid:button-0": buttons of other controllers are numbered from 1 to 128
     "touch:Big Zone": a touch name has 1 to 22 lower-case letters, digits or hyphens
     "KeyA+KeyB+KeyC+KeyD+KeyE": a chord holds at most 3 inputs
-    "qwertyuiop": `qwertyuiop` is not an input; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`
+    "qwertyuiop": `qwertyuiop` is not an input; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`; `swap-knot inputs` lists them
     "#);
 }
 

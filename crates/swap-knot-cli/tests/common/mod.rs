@@ -1,6 +1,6 @@
 //! The command, run at the top of the repository, where the demo data is.
 
-#![allow(unreachable_pub, dead_code)]
+#![allow(unreachable_pub, dead_code, clippy::unwrap_used)]
 
 use snapbox::cmd::{Command, cargo_bin};
 
@@ -9,4 +9,14 @@ pub fn swap_knot(args: &[&str]) -> Command {
     Command::new(cargo_bin!("swap-knot"))
         .args(args)
         .current_dir(dir)
+}
+
+pub fn says(args: &[&str]) -> String {
+    let out = swap_knot(args).output().unwrap();
+    assert!(
+        out.status.success(),
+        "{}",
+        String::from_utf8_lossy(&out.stderr)
+    );
+    String::from_utf8(out.stdout).unwrap()
 }

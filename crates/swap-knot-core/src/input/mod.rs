@@ -7,6 +7,7 @@ mod chord;
 mod control;
 mod direction;
 mod event;
+mod habit;
 mod held;
 mod hid;
 mod letter;
@@ -201,6 +202,26 @@ impl Input {
             .chain(PadButton::ALL.iter().copied().map(Input::PadButton))
             .chain(sticks)
             .chain(hats.into_iter().chain(axes).map(Input::Hid))
+    }
+
+    /// What somebody may mean who writes a name from habit: none, one, or a few to choose from.
+    ///
+    /// It reads no name of ours, but what people write before they know ours; every "did you mean"
+    /// asks here. What a maker prints on a pad is met with the pad's inputs by place.
+    ///
+    /// ```
+    /// use swap_knot::Input;
+    ///
+    /// let names = |word| Input::from_habit(word).iter().map(Input::to_string).collect::<Vec<_>>();
+    /// assert_eq!(names("Return"), ["Enter"]);
+    /// assert_eq!(names("x"), ["KeyX", "letter:x"]);
+    /// ```
+    pub fn from_habit(word: &str) -> Vec<Input> {
+        let meant = habit::meant(word);
+        match meant.is_empty() {
+            true => habit::by_place(word),
+            false => meant,
+        }
     }
 
     /// Whether it is a modifier key: either side, or one side by place.

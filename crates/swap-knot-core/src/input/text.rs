@@ -4,6 +4,7 @@ use std::fmt;
 use std::ops::Range;
 use std::str::FromStr;
 
+use super::habit;
 use super::{
     Chord, ChordError, Direction, HidAxis, HidButton, HidInput, Input, Letter, Modifier,
     MouseButton, PadButton, Place, Sign, Stick, TouchNameError,
@@ -40,16 +41,33 @@ impl InputError {
         self.span.clone()
     }
 
-    /// The nearest valid word, where one is near. It is looked for when it is asked for: of a
-    /// thousand wrong texts in a file most are never told.
-    pub fn nearest(&self) -> Option<String> {
-        match &self.kind {
-            Kind::Unknown(word) => {
-                let words = vocabulary();
-                let nearest = nearest(word, words.iter().map(String::as_str));
-                nearest.map(str::to_owned)
-            }
-            _ => None,
+    /// What may have been meant: the input that is called so from habit (`Esc`, `LMB`), several to
+    /// choose from where a word means several (`up`), or else the nearest valid word. Looked for when
+    /// it is asked for: of a thousand wrong texts in a file most are never told.
+    pub fn suggestions(&self) -> Vec<String> {
+        let Kind::Unknown(word) = &self.kind else {
+            return Vec::new();
+        };
+        let meant = habit::meant(word);
+        if !meant.is_empty() {
+            return meant.iter().map(Input::to_string).collect();
+        }
+        // Two letters are near to everything; and a device that is written right is not to be mended.
+        let split = word.split_once(':');
+        let of_ours = split.filter(|(device, _)| ["mouse", "wheel", "pad", "hid"].contains(device));
+        let (device, rest) = of_ours.unwrap_or(("", word));
+        let words = vocabulary().filter_map(|w| match device {
+            "" => Some(w),
+            _ => Some(w.strip_prefix(device)?.strip_prefix(':')?.to_owned()),
+        });
+        let words: Vec<String> = words.collect();
+        let near = (rest.chars().count() > 2)
+            .then(|| nearest(rest, words.iter().map(String::as_str)))
+            .flatten();
+        match near {
+            Some(near) if device.is_empty() => vec![near.to_owned()],
+            Some(near) => vec![format!("{device}:{near}")],
+            None => habit::by_place(word).iter().map(Input::to_string).collect(),
         }
     }
 
@@ -75,16 +93,22 @@ impl fmt::Display for InputError {
             ),
             Kind::Unknown(word) => {
                 write!(f, "`{word}` is not an input")?;
-                match self.nearest() {
-                    Some(nearest) => write!(f, "; did you mean `{nearest}`?"),
-                    None => {
-                        f.write_str("; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`")
+                let names = self.suggestions();
+                let names: Vec<String> = names.iter().map(|n| format!("`{n}`")).collect();
+                match &names[..] {
+                    [] => f.write_str(
+                        "; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`; \
+                         `swap-knot inputs` lists them",
+                    ),
+                    [only] => write!(f, "; did you mean {only}?"),
+                    [rest @ .., last] => {
+                        write!(f, "; did you mean {} or {last}?", rest.join(", "))
                     }
                 }
             }
             Kind::MouseNumber => write!(
                 f,
-                "mouse buttons have a name or a number from 6 to {}",
+                "mouse buttons are left, right, middle, back, forward, or a number from 6 to {}",
                 MouseButton::LAST
             ),
             Kind::ButtonNumber => write!(
@@ -286,8 +310,8 @@ fn known_hid(word: &str) -> Option<Input> {
 }
 
 /// Every fixed word there is, to find the nearest one to a mistake.
-fn vocabulary() -> Vec<String> {
-    Input::all_named().map(|i| i.to_string()).collect()
+fn vocabulary() -> impl Iterator<Item = String> {
+    Input::all_named().map(|i| i.to_string())
 }
 
 impl fmt::Display for Input {

@@ -92,11 +92,13 @@ impl Reader<'_> {
         let title = fields.string("title", report);
         let title = title.map_or_else(|| titled(self.name), str::to_owned);
         let shape = fields.word("shape", &Shape::ALL, Shape::word, report);
-        // A misspelt shape is read as the one with the least to complain about further down.
-        let misspelt = shape.is_none() && fields.value("shape").is_some();
-        let shape = shape.unwrap_or(if misspelt { Shape::Plane } else { Shape::Press });
+        // Of a misspelt shape nothing more is told than that.
+        let has_shape = fields.has("shape");
+        let known = if has_shape { shape } else { Some(Shape::Press) };
+        let shape = known.unwrap_or(Shape::Space);
         let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
-        if let Some(manner) = manner.filter(|_| shape != Shape::Press) {
+        let not_press = known.is_some_and(|shape| shape != Shape::Press);
+        if let Some(manner) = manner.filter(|_| not_press) {
             let message =
                 format!("{what} is a {shape}; only a press has a manner such as {manner}");
             report.add(self.span.start, message);
@@ -113,12 +115,12 @@ impl Reader<'_> {
             true => Vec::new(),
             false => self.names.reserved.clone(),
         };
-        let mut cells = Cells::new(Row::of(self.id), shape, manner, &reserved);
+        let mut cells = Cells::new(Row::of(self.id), known, manner, &reserved);
         if let Some(bind) = fields.value("bind") {
             bindings::list(bind, &what, &mut cells, report);
         }
         self.defaults.append(&mut cells.bindings);
-        let (arms, arm_titles) = self.arms(&mut fields, &title, shape, &reserved, report);
+        let (arms, arm_titles) = self.arms(&mut fields, &title, known, &reserved, report);
         let named = fields.entries().filter_map(|(key, ..)| Arm::from_word(key));
         let mut menu_arms: Vec<Arm> = named.filter(|arm| arms.contains(arm)).collect();
         menu_arms.extend(
@@ -154,7 +156,7 @@ impl Reader<'_> {
             menu_arms,
             arm_titles,
         };
-        if action.toggle && shape != Shape::Press {
+        if action.toggle && not_press {
             report.add(
                 self.span.start,
                 format!("{what} is a {shape}; only a press can toggle"),
@@ -200,10 +202,11 @@ impl Reader<'_> {
         &mut self,
         fields: &mut Fields<'_, '_>,
         title: &str,
-        shape: Shape,
+        known: Option<Shape>,
         reserved: &[Input],
         report: &mut Report<'_>,
     ) -> (Vec<Arm>, [Option<String>; 6]) {
+        let shape = known.unwrap_or(Shape::Space);
         let mut titles = [const { None }; 6];
         let mut declared = Vec::new();
         for arm in Arm::ALL {
@@ -236,7 +239,7 @@ impl Reader<'_> {
             if let Some(title) = table.string("title", report) {
                 titles[arm as usize] = Some(title.to_owned());
             }
-            let mut cells = Cells::new(Row::arm(self.id, arm), shape, Manner::Press, reserved);
+            let mut cells = Cells::new(Row::arm(self.id, arm), known, Manner::Press, reserved);
             if let Some(bind) = table.value("bind") {
                 bindings::list(bind, &what, &mut cells, report);
             }

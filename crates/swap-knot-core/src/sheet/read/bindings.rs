@@ -19,7 +19,8 @@ pub(crate) const UNBOUND: &str = "unbound";
 /// The bindings of one row as they are collected.
 pub(super) struct Cells<'r> {
     row: Row,
-    shape: Shape,
+    /// None where it is misspelt: what would fit cannot be told before that is mended.
+    shape: Option<Shape>,
     manner: Manner,
     /// What the row may not be bound to.
     reserved: &'r [Input],
@@ -27,7 +28,12 @@ pub(super) struct Cells<'r> {
 }
 
 impl<'r> Cells<'r> {
-    pub(super) fn new(row: Row, shape: Shape, manner: Manner, reserved: &'r [Input]) -> Self {
+    pub(super) fn new(
+        row: Row,
+        shape: Option<Shape>,
+        manner: Manner,
+        reserved: &'r [Input],
+    ) -> Self {
         Cells {
             row,
             shape,
@@ -83,11 +89,9 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells<'_>, report: 
     let on = fields.string("on", report);
     let at = fields.value("on").map_or(fields.at, |v| report.inside(v));
     let manner = fields.word("manner", &Manner::ALL, Manner::word, report);
-    if let Some(manner) = manner.filter(|_| cells.shape != Shape::Press) {
-        let message = format!(
-            "{what} is part of a {}; only a press has a manner such as {manner}",
-            cells.shape
-        );
+    if let Some((shape, manner)) = (cells.shape.filter(|s| *s != Shape::Press)).zip(manner) {
+        let message =
+            format!("{what} is part of a {shape}; only a press has a manner such as {manner}");
         report.add(fields.at, message);
     }
     let strict = fields.boolean("strict", report);
@@ -121,8 +125,11 @@ fn add(
             return;
         }
     };
-    if let Err(why) = (fits(&chord, cells.row, cells.shape).map_err(|why| why.to_string()))
-        .and_then(|()| check_reserved(&chord, cells.reserved))
+    let fits = cells
+        .shape
+        .map_or(Ok(()), |shape| fits(&chord, cells.row, shape));
+    if let Err(why) =
+        (fits.map_err(|why| why.to_string())).and_then(|()| check_reserved(&chord, cells.reserved))
     {
         report.add(at, why);
         return;

@@ -49,15 +49,12 @@ fn dead_zone(fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> Option<Dea
         form: DeadZoneForm::Round,
     };
     if value.get_ref().as_table().is_none() {
-        zone.inner = number(value).filter(|n| INNER.contains(n)).or_else(|| {
-            wrong_type(
-                "`dead-zone`",
-                "a number from 0 to 0.95, or a table",
-                value,
-                report,
-            );
-            None
-        })?;
+        if number(value).is_none() {
+            let wanted = "a number from 0 to 0.95, or a table";
+            wrong_type("`dead-zone`", wanted, value, report);
+            return None;
+        }
+        zone.inner = fields.number("dead-zone", INNER, report)?;
         return Some(zone);
     }
     let mut table = Fields::of(value, "`dead-zone`", report)?;

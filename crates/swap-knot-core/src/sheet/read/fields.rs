@@ -162,6 +162,10 @@ impl<'t, 's> Fields<'t, 's> {
         }
     }
 
+    pub(crate) fn has(&self, key: &str) -> bool {
+        self.table.contains_key(key)
+    }
+
     pub(crate) fn value(&mut self, key: &'static str) -> Option<&'t Spanned<DeValue<'s>>> {
         self.asked.push(key);
         self.table.get(key)
@@ -212,9 +216,14 @@ impl<'t, 's> Fields<'t, 's> {
         let value = self.value(key)?;
         let found = integer(value).filter(|n| range.contains(n));
         if found.is_none() {
-            let (from, to) = (range.start(), range.end());
-            let wanted = format!("a whole number from {from} to {to}");
-            wrong_type(&format!("`{key}`"), &wanted, value, report);
+            let wanted = format!("a whole number from {} to {}", range.start(), range.end());
+            match value.get_ref().as_integer() {
+                Some(n) => report.add(
+                    value.span().start,
+                    format!("`{key}` wants {wanted}; {} is not", n.as_str()),
+                ),
+                None => wrong_type(&format!("`{key}`"), &wanted, value, report),
+            }
         }
         found
     }
@@ -226,13 +235,16 @@ impl<'t, 's> Fields<'t, 's> {
         report: &mut Report<'_>,
     ) -> Option<f32> {
         let value = self.value(key)?;
-        let found = number(value).filter(|n| range.contains(n));
-        if found.is_none() {
-            let (from, to) = (range.start(), range.end());
-            let wanted = format!("a number from {from} to {to}");
-            wrong_type(&format!("`{key}`"), &wanted, value, report);
+        let wanted = || format!("a number from {} to {}", range.start(), range.end());
+        match number(value) {
+            Some(found) if range.contains(&found) => return Some(found),
+            Some(found) => report.add(
+                value.span().start,
+                format!("`{key}` wants {}; {found} is not", wanted()),
+            ),
+            None => wrong_type(&format!("`{key}`"), &wanted(), value, report),
         }
-        found
+        None
     }
 
     /// One of a few words.
@@ -325,6 +337,7 @@ fn unknown_key(what: &str, key: &str, known: &[&str]) -> String {
         None => {
             let mut known = known.to_vec();
             known.sort_unstable();
+            known.dedup();
             format!("{what} has no key `{key}`; it can have {}", list(&known))
         }
     }

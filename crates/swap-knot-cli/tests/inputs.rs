@@ -1,0 +1,102 @@
+//! `swap-knot inputs`, and names from habit in a sheet.
+
+#![allow(clippy::unwrap_used)]
+
+mod common;
+
+use common::{says, swap_knot};
+use snapbox::str;
+
+#[test]
+fn inputs_are_found_by_name_legend_and_habit() {
+    snapbox::assert_data_eq!(
+        says(&["inputs", "x"]),
+        str![[r#"
+NAME       DEVICE     GIVES        PLAYERS READ
+KeyX       keyboard   down or up   X
+letter:x   keyboard   down or up   X
+
+"#]]
+    );
+    snapbox::assert_data_eq!(
+        says(&["inputs", "left trigger", "--language", "de"]),
+        str![[r#"
+NAME               DEVICE    GIVES    PLAYERS READ
+pad:trigger-left   gamepad   0 to 1   linker Trigger
+
+"#]]
+    );
+    // By what is printed on the key there, and by what is read in that language.
+    assert!(says(&["inputs", "ü", "--layout", "de"]).contains("\nBracketLeft"));
+    assert!(says(&["inputs", "leer", "--language", "de"]).contains("\nSpace "));
+    assert!(!says(&["inputs", "up", "--device", "mouse"]).contains("Arrow"));
+    swap_knot(&["inputs", "anchor"])
+        .assert()
+        .code(1)
+        .stdout_eq(str![[r#"
+nothing is called `anchor`; without a word, `swap-knot inputs` lists everything
+
+"#]]);
+    swap_knot(&["inputs", "--device", "pad"]).assert().code(2);
+}
+
+#[test]
+fn every_input_that_is_listed_reads_back() {
+    let json = says(&["inputs", "--json"]);
+    let list: Vec<serde_json::Value> = serde_json::from_str(&json).unwrap();
+    assert!(list.len() > 400, "{}", list.len());
+    for entry in &list {
+        let name = entry["name"].as_str().unwrap();
+        let input: swap_knot::Input = name.parse().unwrap();
+        assert_eq!(input.to_string(), name);
+        assert_eq!(entry["device"], input.device_kind().word());
+        assert!(!entry["reads"].as_str().unwrap().is_empty(), "{name}");
+    }
+}
+
+#[test]
+fn ten_names_from_habit_in_a_sheet_are_met_at_once() {
+    let folder = tempfile::tempdir().unwrap();
+    let words = [
+        "Esc",
+        "Return",
+        "LMB",
+        "x",
+        "up",
+        "pad:a",
+        "RT",
+        "Num 4",
+        "LeftShift",
+        "win",
+    ];
+    let sheet: String = (words.iter().enumerate())
+        .map(|(n, word)| format!("[actions.a{n}]\nbind = \"{word}\"\n"))
+        .collect();
+    let path = folder.path().join("sheet.toml");
+    std::fs::write(&path, format!("game = \"slack-water\"\n{sheet}")).unwrap();
+    let out = swap_knot(&["check", path.to_str().unwrap()])
+        .output()
+        .unwrap();
+    assert_eq!(out.status.code(), Some(2));
+    let said = String::from_utf8(out.stderr).unwrap();
+    let told: Vec<&str> = said
+        .lines()
+        .filter_map(|l| l.split_once("is not an input; "))
+        .map(|(_, t)| t)
+        .collect();
+    assert_eq!(
+        told,
+        [
+            "did you mean `Escape`?",
+            "did you mean `Enter`?",
+            "did you mean `mouse:left`?",
+            "did you mean `KeyX` or `letter:x`?",
+            "did you mean `ArrowUp`, `pad:up` or `wheel:up`?",
+            "did you mean `pad:south`, `pad:east`, `pad:west` or `pad:north`?",
+            "did you mean `pad:shoulder-right`, `pad:trigger-right`, `pad:stick-right-click` or `pad:stick-right`?",
+            "did you mean `Numpad4`?",
+            "did you mean `ShiftLeft`?",
+            "did you mean `Meta`?",
+        ]
+    );
+}
