@@ -5,6 +5,7 @@
 
 mod conflict;
 mod draft;
+mod failure;
 mod input;
 pub mod kit;
 mod law;

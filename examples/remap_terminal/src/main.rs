@@ -7,6 +7,7 @@ mod keys;
 mod view;
 
 use std::error::Error;
+use std::process::ExitCode;
 
 use ratatui::crossterm::event::{self, Event, KeyCode, KeyEvent, KeyEventKind};
 use swap_knot::{
@@ -36,7 +37,17 @@ pub(crate) struct App {
     done: bool,
 }
 
-fn main() -> Result<(), Box<dyn Error>> {
+fn main() -> ExitCode {
+    match start() {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(why) => {
+            eprintln!("error: {why}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn start() -> Result<(), Box<dyn Error>> {
     let folder = std::env::args()
         .nth(1)
         .unwrap_or_else(|| "profiles".to_owned());

@@ -13,6 +13,7 @@ mod stage;
 use std::cell::RefCell;
 use std::error::Error;
 use std::path::PathBuf;
+use std::process::ExitCode;
 use std::rc::Rc;
 use std::time::Instant;
 
@@ -27,7 +28,17 @@ use winit::window::WindowId;
 /// The events that came in since the last frame.
 type Incoming = Rc<RefCell<Vec<Event>>>;
 
-fn main() -> Result<(), Box<dyn Error>> {
+fn main() -> ExitCode {
+    match start() {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(why) => {
+            eprintln!("error: {why}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn start() -> Result<(), Box<dyn Error>> {
     let (mut folder, mut report, mut simulate) = (None, false, false);
     let mut language = Words::english();
     let mut args = std::env::args().skip(1);

@@ -15,7 +15,7 @@ use crate::nearest::nearest;
 const MAX_TEXT: usize = 200;
 
 /// A text that is no input or chord: what is wrong, where in the text, and the nearest valid word.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct InputError {
     span: Range<usize>,
     kind: Kind,
@@ -126,6 +126,8 @@ impl fmt::Display for InputError {
         }
     }
 }
+
+crate::failure::debug_as_text!(InputError);
 
 impl std::error::Error for InputError {}
 

@@ -61,7 +61,7 @@ impl TraceEntry {
 }
 
 /// A text that is no trace: what is wrong, and in which line.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct TraceError {
     line: usize,
     message: String,
@@ -79,6 +79,8 @@ impl fmt::Display for TraceError {
         write!(f, "line {}: {}", self.line, self.message)
     }
 }
+
+crate::failure::debug_as_text!(TraceError);
 
 impl std::error::Error for TraceError {}
 

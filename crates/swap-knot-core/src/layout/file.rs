@@ -11,7 +11,7 @@ use crate::nearest::nearest;
 use crate::text_place::line_and_column;
 
 /// A layout file that cannot be used: what is wrong, and where.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct LayoutError {
     line: usize,
     column: usize,
@@ -40,6 +40,8 @@ impl fmt::Display for LayoutError {
         write!(f, "line {}:{}: {}", self.line, self.column, self.message)
     }
 }
+
+crate::failure::debug_as_text!(LayoutError);
 
 impl std::error::Error for LayoutError {}
 

@@ -123,7 +123,6 @@ impl fmt::Display for LoadNote {
 }
 
 /// Why the locker could not do something: what, with which file, and the reason.
-#[derive(Debug)]
 pub struct LockerError {
     kind: LockerErrorKind,
     doing: &'static str,
@@ -218,6 +217,8 @@ impl fmt::Display for LockerError {
         write!(f, "cannot {doing} {}: {kind}", path.display())
     }
 }
+
+crate::failure::debug_as_text!(LockerError);
 
 impl std::error::Error for LockerError {
     fn source(&self) -> Option<&(dyn std::error::Error + 'static)> {

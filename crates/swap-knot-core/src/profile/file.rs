@@ -16,7 +16,7 @@ const FORMAT: i64 = 1;
 const GAVE_WAY: &str = "gave-way";
 
 /// A text that is no profile.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct ProfileError {
     /// Line and column, where the text is no TOML.
     at: Option<(usize, usize)>,
@@ -76,6 +76,8 @@ impl fmt::Display for ProfileError {
         }
     }
 }
+
+crate::failure::debug_as_text!(ProfileError);
 
 impl std::error::Error for ProfileError {}
 

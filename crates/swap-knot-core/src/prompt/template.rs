@@ -26,7 +26,7 @@ pub(super) enum TemplatePiece {
 }
 
 /// A prompt that cannot be read: what is wrong, and where in its text.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct PromptError {
     at: usize,
     column: usize,
@@ -50,6 +50,8 @@ impl fmt::Display for PromptError {
         write!(f, "character {}: {}", self.column, self.message)
     }
 }
+
+crate::failure::debug_as_text!(PromptError);
 
 impl std::error::Error for PromptError {}
 

@@ -23,7 +23,7 @@ impl fmt::Display for Mistake {
 }
 
 /// A sheet that cannot be used: every mistake in it, in the order of the file.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct SheetError {
     pub(super) mistakes: Vec<Mistake>,
 }
@@ -45,5 +45,7 @@ impl fmt::Display for SheetError {
         Ok(())
     }
 }
+
+crate::failure::debug_as_text!(SheetError);
 
 impl std::error::Error for SheetError {}

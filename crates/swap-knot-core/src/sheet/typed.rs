@@ -45,7 +45,7 @@ pub trait Situations: Copy + Into<SituationRef> + 'static {
 }
 
 /// Where a type and its sheet disagree: every missing and every surplus name.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct TypedError {
     kind: &'static str,
     missing: Vec<String>,
@@ -83,6 +83,8 @@ impl fmt::Display for TypedError {
         f.write_str("; `swap-knot types` writes the type from the sheet")
     }
 }
+
+crate::failure::debug_as_text!(TypedError);
 
 impl std::error::Error for TypedError {}
 

@@ -12,7 +12,7 @@ use crate::rig::{Rig, RigNote};
 use crate::sheet::Sheet;
 
 /// Everything that is wrong with a game's controls, a line each.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct SelfCheckError {
     problems: Vec<String>,
 }
@@ -29,6 +29,8 @@ impl fmt::Display for SelfCheckError {
         f.write_str(&self.problems.join("\n"))
     }
 }
+
+crate::failure::debug_as_text!(SelfCheckError);
 
 impl std::error::Error for SelfCheckError {}
 

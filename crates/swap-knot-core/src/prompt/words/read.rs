@@ -112,7 +112,7 @@ impl WordsMistake {
 }
 
 /// A Fluent file that cannot be used: every mistake in it.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq)]
 pub struct WordsError {
     file: String,
     mistakes: Vec<WordsMistake>,
@@ -148,6 +148,8 @@ impl fmt::Display for WordsError {
         Ok(())
     }
 }
+
+crate::failure::debug_as_text!(WordsError);
 
 impl std::error::Error for WordsError {}
 
