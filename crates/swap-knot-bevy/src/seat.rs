@@ -1,6 +1,5 @@
 //! A player as a component, and what is told of them.
 
-use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::ops::{Deref, DerefMut};
 
 use bevy_ecs::prelude::{Component, Entity, Message};
@@ -88,24 +87,6 @@ impl PlayerSeat {
             self.seat.feed(&Event { at, device, what });
         }
         self.devices = devices;
-    }
-
-    /// A number that is another one when an answer of the seat is.
-    pub(crate) fn fingerprint(&self) -> u64 {
-        let mut hasher = DefaultHasher::new();
-        let seat = &self.seat;
-        seat.device_kind().hash(&mut hasher);
-        for (id, action) in seat.rig().sheet().actions() {
-            let numbers = seat.space(id).into_iter().chain(seat.motion(id));
-            numbers.for_each(|n| n.to_bits().hash(&mut hasher));
-            let rows = action.arms().iter().map(|a| Row::arm(id, *a));
-            for row in rows.chain([Row::of(id)]) {
-                let edges = [seat.is_down(row), seat.went_down(row), seat.went_up(row)];
-                edges.hash(&mut hasher);
-            }
-            seat.hold_progress(id).to_bits().hash(&mut hasher);
-        }
-        hasher.finish()
     }
 }
 

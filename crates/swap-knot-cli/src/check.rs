@@ -5,7 +5,8 @@ use std::io::Write;
 use std::path::PathBuf;
 
 use swap_knot::{
-    Conflict, Finding, FindingKind, Layout, Platform, Profile, Rig, Sheet, Survey, conflicts,
+    Conflict, Finding, FindingKind, Layout, Platform, PresetProblem, Profile, Rig, Sheet, Survey,
+    conflicts, preset_problems,
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
@@ -56,6 +57,8 @@ struct Checked {
     bindings: usize,
     always: Vec<Conflict>,
     survey: Survey,
+    /// What the presets bring that the defaults do not have.
+    presets: Vec<PresetProblem>,
     /// Mistakes in the game's texts, and how many prompts there are.
     texts: Option<(Vec<Mistake>, usize)>,
 }
@@ -68,7 +71,7 @@ impl Checked {
             .texts
             .as_ref()
             .map_or(0, |(mistakes, _)| mistakes.len());
-        always + some.count() + texts
+        always + some.count() + self.presets.len() + texts
     }
 }
 
@@ -112,6 +115,7 @@ fn check(
     always.retain(|c| c.layouts.is_empty() || !c.class.is_conflict());
     Checked {
         survey: Survey::new(&sheet, rig.bindings(), layouts, platform),
+        presets: preset_problems(&sheet, layouts, platform),
         bindings: rig.bindings().len(),
         always,
         sheet,
@@ -179,7 +183,13 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
     for finding in problems {
         print_finding(&mut out, finding, sheet, styled(BAD, &heading(finding)))?;
     }
-    if !(notices.is_empty() && known.is_empty()) {
+    for problem in &checked.presets {
+        let (preset, text) = (&problem.preset, &problem.text);
+        writeln!(out, "\n{} {text}", styled(BAD, "preset:"))?;
+        writeln!(out, "  with `{preset}` chosen, and not without it")?;
+    }
+    let forgotten = survey.forgotten();
+    if !(notices.is_empty() && known.is_empty() && forgotten.is_empty()) {
         writeln!(out, "\n{}", styled(QUIET, "good to know:"))?;
     }
     for notice in notices {
@@ -188,6 +198,9 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
     for finding in known {
         let text = finding.describe(sheet);
         writeln!(out, "  {text} ({})", on(finding))?;
+    }
+    for one in forgotten {
+        writeln!(out, "  {}", one.describe(sheet))?;
     }
     Ok(())
 }
@@ -251,6 +264,10 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
             "remedy": f.remedy,
         })
     };
+    let preset = |p: &PresetProblem| serde_json::json!({ "preset": p.preset, "text": p.text });
+    let presets: Vec<_> = checked.presets.iter().map(preset).collect();
+    let forgotten = checked.survey.forgotten().iter();
+    let forgotten: Vec<_> = forgotten.map(|f| f.describe(sheet)).collect();
     let texts: Vec<_> = (checked.texts.iter())
         .flat_map(|(mistakes, _)| mistakes)
         .map(|m| serde_json::json!({ "place": m.place, "text": m.message }))
@@ -262,6 +279,8 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "bindings": checked.bindings,
         "layouts": checked.survey.layouts(),
         "texts": texts,
+        "presets": presets,
+        "forgotten": forgotten,
         "on-all-layouts": conflicts,
         "on-some-layouts": findings,
     }))

@@ -26,7 +26,8 @@ pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
     FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
     MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
-    Stick, StillDown, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry, TraceError,
+    Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry,
+    TraceError,
 };
 
 // Declare.
@@ -50,8 +51,8 @@ pub use layout::{
 
 // Before shipping: what breaks on which layout.
 pub use survey::{
-    Apart, Finding, FindingKind, Mirrored, Playable, Reach, SelfCheckError, Stretch, Survey,
-    mirror, same_places, self_check,
+    Apart, Finding, FindingKind, Forgotten, Mirrored, Playable, PresetProblem, Reach,
+    SelfCheckError, Stretch, Survey, mirror, preset_problems, same_places, self_check,
 };
 
 // Play.

@@ -1,6 +1,7 @@
 //! Events in, actions out.
 
 mod analog;
+mod asked;
 mod kind;
 mod query;
 mod replay;
@@ -53,6 +54,7 @@ use crate::sheet::{ActionId, Arm};
 pub struct Seat {
     rig: Rig,
     state: State,
+    asked: asked::Asked,
 }
 
 /// Whether an action began or ended.
@@ -85,7 +87,8 @@ impl Seat {
         let first = rig.sheet().first_situation();
         state.stack.extend(first);
         state.refresh_live(&rig);
-        Seat { rig, state }
+        let asked = asked::Asked::new(rig.sheet().actions().len());
+        Seat { rig, state, asked }
     }
 
     /// The rig in use.
@@ -101,6 +104,10 @@ impl Seat {
     pub fn set_rig(&mut self, rig: Rig) {
         if rig != self.rig {
             self.state.rewire(&self.rig, &rig);
+            let same = self.rig.sheet().stamp() == rig.sheet().stamp();
+            if !same {
+                self.asked = asked::Asked::new(rig.sheet().actions().len());
+            }
             self.rig = rig;
         }
     }
@@ -126,6 +133,9 @@ impl Seat {
 
     /// What happened between the last two ticks, in order.
     pub fn happened(&self) -> &[Happened] {
+        for what in &self.state.happened {
+            self.asked.mark(what.action.index());
+        }
         &self.state.happened
     }
 

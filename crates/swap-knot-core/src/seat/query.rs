@@ -1,5 +1,6 @@
 //! What the game asks of a seat.
 
+use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::time::Duration;
 
 use super::Seat;
@@ -74,7 +75,7 @@ impl Seat {
 
     /// The value of a space, right, up and forward positive, at most 1 long, as of the last tick.
     pub fn space(&self, action: impl Into<ActionRef>) -> [f32; 3] {
-        let Some(index) = self.rig.sheet().index_of(action.into()) else {
+        let Some(index) = self.index(action.into()) else {
             return [0.0; 3];
         };
         let state = &self.state.actions[index];
@@ -89,7 +90,7 @@ impl Seat {
     /// In the counts of the device times sensitivity, or 1 a notch; not limited to 1. Motion is a
     /// distance, where [`Seat::plane`] is a deflection: multiply that by time, but not this.
     pub fn motion(&self, action: impl Into<ActionRef>) -> [f32; 3] {
-        let index = self.rig.sheet().index_of(action.into());
+        let index = self.index(action.into());
         match index.map(|i| &self.state.actions[i]) {
             Some(a) if a.motion_frame == self.state.frame => a.motion,
             _ => [0.0; 3],
@@ -98,9 +99,10 @@ impl Seat {
 
     /// How far a hold has got, from 0 to 1, for a ring on screen; 1 while the action is on.
     pub fn hold_progress(&self, action: impl Into<ActionRef>) -> f32 {
-        let Some(action) = self.rig.sheet().index_of(action.into()) else {
-            return 0.0;
-        };
+        self.index(action.into()).map_or(0.0, |i| self.progress(i))
+    }
+
+    fn progress(&self, action: usize) -> f32 {
         if self.state.actions[action].on > 0 {
             return 1.0;
         }
@@ -142,16 +144,25 @@ impl Seat {
         // What a game asks most goes no way round by the sheet.
         match row.as_id() {
             Some(id) => match id.of(self.state.stamp) {
-                Some(index) => Place::Action(index),
+                Some(index) => {
+                    self.asked.mark(index);
+                    Place::Action(index)
+                }
                 None => Place::Nowhere,
             },
             None => self.place_slow(row),
         }
     }
 
+    fn index(&self, action: ActionRef) -> Option<usize> {
+        let index = self.rig.sheet().index_of(action)?;
+        self.asked.mark(index);
+        Some(index)
+    }
+
     fn place_slow(&self, row: RowRef) -> Place {
         let (action, arm) = row.parts();
-        let Some(index) = self.rig.sheet().index_of(action) else {
+        let Some(index) = self.index(action) else {
             return Place::Nowhere;
         };
         let Some(arm) = arm else {
@@ -171,5 +182,26 @@ impl Seat {
             Place::Port(i) => self.state.ports[i].value,
             Place::Action(_) | Place::Nowhere => 0.0,
         }
+    }
+    /// A number that is another one when an answer of the seat is: for an engine that wants to know
+    /// whether a player changed. It asks for nothing, see [`Seat::never_asked`].
+    pub fn fingerprint(&self) -> u64 {
+        let (mut hasher, state) = (DefaultHasher::new(), &self.state);
+        self.device_kind().hash(&mut hasher);
+        let frame = state.frame;
+        for (index, action) in state.actions.iter().enumerate() {
+            action.value.map(f32::to_bits).hash(&mut hasher);
+            (action.on, action.began == frame, action.ended == frame).hash(&mut hasher);
+            let moved = action.motion_frame == frame;
+            moved
+                .then_some(action.motion.map(f32::to_bits))
+                .hash(&mut hasher);
+            self.progress(index).to_bits().hash(&mut hasher);
+        }
+        for port in &state.ports {
+            (port.is_on(), port.began == frame, port.ended == frame).hash(&mut hasher);
+            port.value.to_bits().hash(&mut hasher);
+        }
+        hasher.finish()
     }
 }

@@ -1,6 +1,7 @@
 //! What breaks on which layout, found before shipping.
 
 mod find;
+mod forgotten;
 mod mirror;
 mod reach;
 mod same;
@@ -8,10 +9,11 @@ mod self_check;
 
 use std::fmt::Write as _;
 
+pub use forgotten::Forgotten;
 pub use mirror::{Mirrored, mirror};
 pub use reach::{Playable, Reach, Stretch};
 pub use same::same_places;
-pub use self_check::{SelfCheckError, self_check};
+pub use self_check::{PresetProblem, SelfCheckError, preset_problems, self_check};
 
 use crate::conflict::Conflict;
 use crate::input::{Letter, Place, Platform};
@@ -45,6 +47,7 @@ use crate::sheet::{Cell, Row, Sheet};
 #[derive(Clone, Debug)]
 pub struct Survey {
     findings: Vec<Finding>,
+    forgotten: Vec<Forgotten>,
     layouts: Vec<String>,
 }
 
@@ -111,6 +114,7 @@ impl Survey {
     ) -> Survey {
         Survey {
             findings: find::findings(sheet, bindings, layouts, platform),
+            forgotten: forgotten::forgotten(sheet, bindings),
             layouts: layouts.iter().map(|l| l.name().to_owned()).collect(),
         }
     }
@@ -118,6 +122,11 @@ impl Survey {
     /// What was found: problems first, then by binding.
     pub fn findings(&self) -> &[Finding] {
         &self.findings
+    }
+
+    /// What may have been forgotten, whatever the layout.
+    pub fn forgotten(&self) -> &[Forgotten] {
+        &self.forgotten
     }
 
     /// The layouts that were looked at, by name.

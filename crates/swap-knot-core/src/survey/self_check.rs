@@ -60,10 +60,10 @@ pub fn self_check<'t>(
 ) -> Result<(), SelfCheckError> {
     let mut problems = Vec::new();
     let layouts: Vec<Layout> = Layout::widely_used().collect();
-    check_set(sheet, None, &layouts, &mut problems);
-    for preset in sheet.presets() {
-        check_set(sheet, Some(&preset.name), &layouts, &mut problems);
-    }
+    let platform = Platform::current();
+    problems.extend(problems_with(sheet, None, &layouts, platform));
+    let presets = preset_problems(sheet, &layouts, platform);
+    problems.extend(presets.into_iter().map(|p| p.to_string()));
     for text in prompts {
         if let Err(e) = Prompt::new(text, sheet) {
             problems.push(format!("prompt \"{text}\": {e}"));
@@ -75,35 +75,70 @@ pub fn self_check<'t>(
     }
 }
 
-/// Checks the defaults with a preset over them, or the defaults alone.
-fn check_set(sheet: &Sheet, preset: Option<&str>, layouts: &[Layout], out: &mut Vec<String>) {
+/// What a preset brings that the defaults do not have: bindings in each other's way, or a key that is
+/// not there.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct PresetProblem {
+    /// The preset's name.
+    pub preset: String,
+    /// What is wrong, in words.
+    pub text: String,
+}
+
+impl fmt::Display for PresetProblem {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "preset `{}`: {}", self.preset, self.text)
+    }
+}
+
+/// What is wrong with the presets of a sheet on some layouts; what is wrong without them is not told
+/// again.
+pub fn preset_problems(
+    sheet: &Sheet,
+    layouts: &[Layout],
+    platform: Platform,
+) -> Vec<PresetProblem> {
+    if sheet.presets().is_empty() {
+        return Vec::new();
+    }
+    let without = problems_with(sheet, None, layouts, platform);
+    let mut out = Vec::new();
+    for preset in sheet.presets() {
+        let name = preset.name.as_str();
+        let problems = problems_with(sheet, Some(name), layouts, platform);
+        let own = problems.into_iter().filter(|text| !without.contains(text));
+        out.extend(own.map(|text| PresetProblem {
+            preset: name.to_owned(),
+            text,
+        }));
+    }
+    out
+}
+
+/// The problems of the defaults with a preset over them, or of the defaults alone.
+fn problems_with(
+    sheet: &Sheet,
+    preset: Option<&str>,
+    layouts: &[Layout],
+    platform: Platform,
+) -> Vec<String> {
     let mut profile = Profile::default();
     profile.set_preset(preset);
-    let platform = Platform::current();
     let rig = Rig::new(sheet, &profile, Resolver::new(&Layout::us(), platform));
-    let set = preset.map_or_else(String::new, |name| format!("preset `{name}`: "));
-    let mut add = |text: String| {
-        // What the defaults have wrong is not told again for each preset.
-        if !out.contains(&text) {
-            out.push(format!("{set}{text}"));
-        }
-    };
-    for conflict in conflicts(sheet, rig.bindings(), layouts, platform) {
-        if conflict.class.is_conflict() {
-            add(conflict.describe(sheet));
-        }
-    }
+    let conflicts = conflicts(sheet, rig.bindings(), layouts, platform);
+    let conflicts = conflicts.iter().filter(|c| c.class.is_conflict());
+    let mut out: Vec<String> = conflicts.map(|c| c.describe(sheet)).collect();
     let survey = Survey::new(sheet, rig.bindings(), layouts, platform);
     for finding in survey.findings().iter().filter(|f| f.is_problem) {
         let told = matches!(finding.kind, super::FindingKind::Conflict(_));
         if !told {
             let on = finding.layouts_in_words();
-            add(format!("{} (on layouts {on})", finding.describe(sheet)));
+            out.push(format!("{} (on layouts {on})", finding.describe(sheet)));
         }
     }
-    for note in rig.notes() {
-        if let RigNote::TooMany { .. } = note {
-            add(note.describe(sheet));
-        }
-    }
+    let notes = rig.notes().iter();
+    let too_many = notes.filter(|n| matches!(n, RigNote::TooMany { .. }));
+    out.extend(too_many.map(|n| n.describe(sheet)));
+    out
 }

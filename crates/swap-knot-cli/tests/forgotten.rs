@@ -1,0 +1,105 @@
+//! What `check` says of what a sheet may have forgotten, and of presets that tie a knot.
+
+#![allow(clippy::unwrap_used)]
+
+mod common;
+
+use common::swap_knot;
+use snapbox::str;
+
+const SHEET: &str = r#"game = "slack-water"
+[situations.deck]
+[situations.hold]
+[actions.walk]
+situation = "deck"
+shape = "plane"
+up = { bind = ["KeyW"] }
+left = { bind = ["KeyA"] }
+down = { bind = ["KeyS"] }
+bind = "pad:stick-left"
+[actions.anchor]
+situation = "deck"
+[actions.horn]
+title = "Hoot"
+situation = "deck"
+bind = ["Alt+Tab", "pad:north"]
+[actions.bell]
+title = "Hoot"
+situation = "deck"
+bind = "Meta+KeyB"
+[actions.dive]
+situation = "deck"
+manner = "double-tap"
+bind = ["ShiftLeft", "pad:trigger-left"]
+[actions.jump]
+situation = "deck"
+bind = ["Space", "pad:south"]
+[presets.left]
+title = "Left"
+bind = { jump = { keyboard-1 = "KeyA" } }
+"#;
+
+/// What `check` says of a sheet, and its exit code.
+fn check(sheet: &str, more: &[&str]) -> (Option<i32>, String) {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("sheet.toml");
+    std::fs::write(&path, sheet).unwrap();
+    let path = path.to_str().unwrap();
+    let out = swap_knot(&[&["check", path], more].concat())
+        .output()
+        .unwrap();
+    let said = String::from_utf8(out.stdout).unwrap();
+    (out.status.code(), said.replace(path, "sheet.toml"))
+}
+
+#[test]
+fn nothing_is_forgotten_in_silence_and_a_preset_that_ties_a_knot_fails() {
+    let (code, said) = check(SHEET, &[]);
+    assert_eq!(code, Some(1));
+    snapbox::assert_data_eq!(said, str![[r#"
+sheet.toml: 1 problem among 11 bindings of 6 actions in 2 situations
+60 layouts: none brings a problem of its own
+
+preset: `walk.left` and `jump` are both on KeyA, in `deck`
+  with `left` chosen, and not without it
+
+good to know:
+  `anchor` has no binding; players find it empty until they bind it
+  no keyboard binding: `walk.right`; the other arms have one
+  no gamepad binding: `bell`; most actions have one
+  `horn`, `bell` read "Hoot" under the same heading; give each a `title`
+  no action is live in `hold` of its own; say `situation = "hold"` under those that are
+  `dive` wants taps of Shift, and five in a row open a window on Windows (Sticky Keys)
+  `dive` wants a double-tap of pad:trigger-left, which is harder than with a button
+  `horn` is on Alt+Tab, which switches windows on Windows and Linux
+  `bell` is on Meta+KeyB, which is kept for the system on Windows and Linux
+
+"#]]);
+    // Without the preset, all of it is good to know and nothing fails.
+    let (code, said) = check(SHEET.split("[presets").next().unwrap(), &[]);
+    assert_eq!(code, Some(0));
+    assert!(
+        said.contains("no problem") && said.contains("`anchor` has no binding"),
+        "{said}"
+    );
+
+    let (_, json) = check(SHEET, &["--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!(json["problems"], 1);
+    assert_eq!(json["presets"][0]["preset"], "left");
+    assert_eq!(json["forgotten"].as_array().unwrap().len(), 9);
+}
+
+#[test]
+fn what_is_there_is_not_called_forgotten() {
+    let (code, said) = check(
+        "game = \"slack-water\"\n\
+         [actions.walk]\nshape = \"plane\"\nbind = \"pad:stick-left\"\nup = { bind = \"KeyW\" }\n\
+         left = { bind = \"KeyA\" }\ndown = { bind = \"KeyS\" }\nright = { bind = \"KeyD\" }\n\
+         [actions.run]\nbind = [\"ShiftLeft\", \"pad:trigger-left\"]\n\
+         [actions.secret]\noff = true\n",
+        &[],
+    );
+    assert_eq!(code, Some(0));
+    assert!(!said.contains("good to know"), "{said}");
+}
