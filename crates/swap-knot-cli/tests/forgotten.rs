@@ -56,7 +56,9 @@ fn check(sheet: &str, more: &[&str]) -> (Option<i32>, String) {
 fn nothing_is_forgotten_in_silence_and_a_preset_that_ties_a_knot_fails() {
     let (code, said) = check(SHEET, &[]);
     assert_eq!(code, Some(1));
-    snapbox::assert_data_eq!(said, str![[r#"
+    snapbox::assert_data_eq!(
+        said,
+        str![[r#"
 sheet.toml: 1 problem among 11 bindings of 6 actions in 2 situations
 60 layouts: none brings a problem of its own
 
@@ -74,7 +76,8 @@ good to know:
   `horn` is on Alt+Tab, which switches windows on Windows and Linux
   `bell` is on Meta+KeyB, which is kept for the system on Windows and Linux
 
-"#]]);
+"#]]
+    );
     // Without the preset, all of it is good to know and nothing fails.
     let (code, said) = check(SHEET.split("[presets").next().unwrap(), &[]);
     assert_eq!(code, Some(0));

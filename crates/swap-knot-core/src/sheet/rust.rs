@@ -101,7 +101,7 @@ fn named(out: &mut String, (name, doc): (&str, &str), entries: &Entries<'_>) {
     let all = all.join(", ");
     let _ = writeln!(
         out,
-        "}}\n\n#[allow(dead_code)]\nimpl {name} {{\n    /// All of them, in the order of the sheet.\n    pub const ALL: &'static [{name}] = &[{all}];\n\n    /// The name in the sheet.\n    pub const fn name(self) -> &'static str {{\n        match self {{"
+        "}}\n\n#[allow(dead_code)]\nimpl {name} {{\n    /// All of them, in the order of the sheet.\n    #[rustfmt::skip]\n    pub const ALL: &'static [{name}] = &[{all}];\n\n    /// The name in the sheet.\n    pub const fn name(self) -> &'static str {{\n        match self {{"
     );
     for ((entry, _), variant) in entries.iter().zip(&variants) {
         let _ = writeln!(out, "            {name}::{variant} => \"{entry}\",");

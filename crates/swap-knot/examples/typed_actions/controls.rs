@@ -103,6 +103,7 @@ pub enum Preset {
 #[allow(dead_code)]
 impl Preset {
     /// All of them, in the order of the sheet.
+    #[rustfmt::skip]
     pub const ALL: &'static [Preset] = &[Preset::LeftHanded, Preset::Skipper, Preset::Deckhand];
 
     /// The name in the sheet.
@@ -136,14 +137,8 @@ pub enum Group {
 #[allow(dead_code)]
 impl Group {
     /// All of them, in the order of the sheet.
-    pub const ALL: &'static [Group] = &[
-        Group::Moving,
-        Group::Deck,
-        Group::Helm,
-        Group::Crane,
-        Group::Chart,
-        Group::Always,
-    ];
+    #[rustfmt::skip]
+    pub const ALL: &'static [Group] = &[Group::Moving, Group::Deck, Group::Helm, Group::Crane, Group::Chart, Group::Always];
 
     /// The name in the sheet.
     pub const fn name(self) -> &'static str {
