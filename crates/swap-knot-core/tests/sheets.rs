@@ -107,7 +107,7 @@ bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {
     bad.toml:16:24: `pad:stick-left` cannot complete a chord; use one direction of it, or bind it on its own
     bad.toml:18:13: `essential` wants true or false, not this integer
     bad.toml:19:11: there is no action `hron`; did you mean `horn`?
-    bad.toml:20:34: `dead-zone` wants a number from 0 to 0.95, or a table, not this integer
+    bad.toml:20:34: `dead-zone` wants a number from 0 to 0.95; 2 is not
     bad.toml:20:37: a feel has no key `curvature`; it can have `curve`, `dead-zone`, `invert`, `ramp-down`, `ramp-up`, `sensitivity`
     bad.toml:21:46: action `horn` has `KeyW` in column keyboard-1 already; give `KeyE` another column
     bad.toml:21:68: `pad:stick-left` moves on two axes and can only work a plane; use one direction of it, such as `pad:stick-left.up`
@@ -124,6 +124,31 @@ bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {
     bad.toml:36:53: `pad-1` is no column; a column is keyboard, gamepad, touch or other, and a number from 1 to 9, as in `keyboard-1`
     bad.toml:36:71: there is no action or arm `hron`; did you mean `horn`?
     "#);
+}
+
+#[test]
+fn an_error_prints_its_text_wherever_it_is_printed() {
+    let wrong = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"Esc\"");
+    let (debug, text) = wrong
+        .map_err(|e| (format!("{e:?}"), e.to_string()))
+        .unwrap_err();
+    assert_eq!(debug, text);
+    assert_eq!(
+        text,
+        "sheet:3:9: `Esc` is not an input; did you mean `Escape`?"
+    );
+}
+
+#[test]
+fn numbers_and_shapes_out_of_range_get_one_error_that_says_the_range() {
+    insta::assert_snapshot!(
+        mistakes("game = \"slack-water\"\n[actions.a]\nshape = \"plan\"\nhold-after = 99\ntoggle = true\nmanner = \"hold\"\nbind = \"KeyW\"\nforward = { bind = \"KeyX\" }\n[actions.b]\nbind = { on = \"KeyQ\", column = 12 }"),
+        @"
+    bad.toml:3:10: `shape` cannot be `plan`; did you mean `plane`?
+    bad.toml:4:14: `hold-after` wants a number from 0.02 to 10; 99 is not
+    bad.toml:10:32: `column` wants a whole number from 1 to 9; 12 is not
+    "
+    );
 }
 
 #[test]
