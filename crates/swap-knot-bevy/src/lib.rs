@@ -48,6 +48,8 @@ mod seat;
 mod sheet;
 #[cfg(feature = "states")]
 mod states;
+#[cfg(feature = "time")]
+mod steps;
 mod translate;
 
 #[cfg(feature = "time")]
@@ -62,4 +64,6 @@ pub use seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, Swa
 pub use sheet::{FollowSheet, SheetAsset, SheetAssets};
 #[cfg(feature = "states")]
 pub use states::FollowStates;
+#[cfg(feature = "time")]
+pub use steps::FixedSteps;
 pub use translate::{mouse_button, pad_button};

@@ -45,6 +45,7 @@ impl Plugin for SwapKnotPlugin {
         app.init_resource::<SwapKnotClock>()
             .init_resource::<SwapKnotDevices>()
             .init_resource::<Updates>()
+            .init_resource::<Stepped>()
             .add_message::<SwapKnotEvent>()
             .add_message::<WindowEvent>()
             .add_message::<ActionHappened>()
@@ -62,7 +63,9 @@ impl Plugin for SwapKnotPlugin {
                 PreUpdate,
                 (
                     translate.in_set(SwapKnotSystems::Hear),
-                    play.in_set(SwapKnotSystems::Play),
+                    (feed, close.run_if(|stepped: Res<'_, Stepped>| !stepped.0))
+                        .chain()
+                        .in_set(SwapKnotSystems::Play),
                 ),
             )
             .configure_sets(
@@ -202,17 +205,18 @@ fn untold<'m, M: PartialEq + 'm>(
     }
 }
 
-fn play(
+/// Whether Bevy's fixed steps read the seats, so that a frame is closed only after them.
+#[derive(Debug, Default, Resource)]
+pub(crate) struct Stepped(pub(crate) bool);
+
+/// Hands the events of a frame to the seats.
+fn feed(
     mut events: MessageReader<'_, '_, SwapKnotEvent>,
-    mut seats: Query<'_, '_, (Entity, &mut PlayerSeat)>,
-    clock: Res<'_, SwapKnotClock>,
-    mut happened: MessageWriter<'_, ActionHappened>,
-    mut kinds: MessageWriter<'_, DeviceKindChanged>,
+    mut seats: Query<'_, '_, &mut PlayerSeat>,
 ) {
     let events: Vec<Event> = events.read().map(|e| e.0).collect();
-    for (player, mut seat) in &mut seats {
-        let before = seat.fingerprint();
-        // Said to have changed below, and only if it has.
+    for mut seat in &mut seats {
+        // Said to have changed when the frame is closed, and only if an answer has.
         let own = seat.bypass_change_detection();
         for event in &events {
             if event.device == DeviceId::ALL || own.devices().has(event.device) {
@@ -222,6 +226,18 @@ fn play(
                 }
             }
         }
+    }
+}
+
+/// Closes the frame and tells what happened.
+pub(crate) fn close(
+    mut seats: Query<'_, '_, (Entity, &mut PlayerSeat)>,
+    clock: Res<'_, SwapKnotClock>,
+    mut happened: MessageWriter<'_, ActionHappened>,
+    mut kinds: MessageWriter<'_, DeviceKindChanged>,
+) {
+    for (player, mut seat) in &mut seats {
+        let own = seat.bypass_change_detection();
         own.tick(clock.now());
         for what in own.happened() {
             happened.write(ActionHappened::of(player, *what, own));
@@ -230,7 +246,8 @@ fn play(
             let kind = own.device_kind();
             kinds.write(DeviceKindChanged { player, kind });
         }
-        if seat.fingerprint() != before {
+        let now = own.fingerprint();
+        if std::mem::replace(&mut own.before, now) != now {
             seat.set_changed();
         }
     }

@@ -1,11 +1,14 @@
 //! A player as a component, and what is told of them.
 
 use std::ops::{Deref, DerefMut};
+use std::time::Duration;
 
 use bevy_ecs::prelude::{Component, Entity, Message};
 #[cfg(feature = "reflect")]
 use bevy_ecs::prelude::{ReflectComponent, ReflectMessage};
-use swap_knot::{DeviceId, DeviceKind, Event, EventKind, Happened, Row, RowRef, Seat, Sheet, Time};
+use swap_knot::{
+    DeviceId, DeviceKind, Event, EventKind, Happened, Pace, Reading, Row, RowRef, Seat, Sheet, Time,
+};
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
@@ -19,6 +22,10 @@ pub struct PlayerSeat {
     seat: Seat,
     devices: PlayerDevices,
     overhears: bool,
+    /// How Bevy's fixed step reads the seat.
+    pub(crate) steps: Pace,
+    /// The answers as of the last update, to see whether one changed.
+    pub(crate) before: u64,
 }
 
 /// Which devices play for a seat.
@@ -44,19 +51,37 @@ impl PlayerSeat {
     /// A player whom every device plays for.
     pub fn new(seat: Seat) -> PlayerSeat {
         PlayerSeat {
+            before: seat.fingerprint(),
             seat,
             devices: PlayerDevices::All,
             overhears: false,
+            steps: Pace::new(),
         }
     }
 
     /// A player with devices of their own.
     pub fn with_devices(seat: Seat, devices: impl IntoIterator<Item = DeviceId>) -> PlayerSeat {
         PlayerSeat {
-            seat,
             devices: PlayerDevices::Only(devices.into_iter().collect()),
-            overhears: false,
+            ..PlayerSeat::new(seat)
         }
+    }
+
+    /// The seat as the fixed step reads it that is running or ran last: every press in exactly one
+    /// step. Wants the plugin `FixedSteps` (feature `time`); without it nothing ever happened.
+    pub fn step(&self) -> Reading<'_> {
+        self.steps.last(&self.seat)
+    }
+
+    #[cfg(feature = "time")]
+    pub(crate) fn read_step(&mut self) {
+        let _ = self.steps.read(&self.seat);
+    }
+
+    /// Whether a press came within the last so long that no fixed step has taken yet, see
+    /// [`Pace::take_press`].
+    pub fn take_press_in_step(&mut self, row: impl Into<RowRef>, within: Duration) -> bool {
+        self.steps.take_press(&self.seat, row, within)
     }
 
     /// Whether a menu has this player's events, so that nothing of them is played.

@@ -58,7 +58,7 @@ pub use survey::{
 // Play.
 pub use law::{Bound, NotInForce, Origin, Unlawful};
 pub use rig::{Rig, RigNote};
-pub use seat::{Edge, Fed, Happened, NoSuchSituation, Seat, Seats};
+pub use seat::{Cause, Edge, Fed, Happened, NoSuchSituation, Pace, Reading, Seat, Seats};
 
 // Remap.
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};

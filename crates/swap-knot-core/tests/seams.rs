@@ -336,15 +336,15 @@ fn the_pull_that_joins_a_seat_is_not_played() {
 fn a_stick_direction_is_an_input_of_its_own_name() {
     let half: Input = "pad:stick-left.up".parse().unwrap();
     let mut hand = Hand::new(&demo());
-    hand.stick(0.0, 0.9);
+    hand.stick(0.0, 0.9).tick();
     let down = hand.seat.inputs_down();
     assert!(down.contains(&half) && down.contains(&Input::PadStick(Stick::LEFT)));
-    hand.feed(2, EventKind::FocusLost);
+    hand.feed(2, EventKind::FocusLost).tick();
     assert!(
         hand.seat.inputs_down().contains(&half),
         "spent, and still away"
     );
-    hand.stick(0.0, 0.05);
+    hand.stick(0.0, 0.05).tick();
     assert_eq!(hand.seat.inputs_down(), []);
 }
 

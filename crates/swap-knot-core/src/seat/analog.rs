@@ -152,6 +152,9 @@ impl State {
             state.motion_frame = frame;
             state.motion = [0.0; 3];
         }
+        for (sum, by) in state.moved.iter_mut().zip(by) {
+            *sum += f64::from(by);
+        }
         for (sum, by) in state.motion.iter_mut().zip(by) {
             // However much is fed between two ticks, it stays a number.
             *sum = (*sum + by).clamp(-f32::MAX, f32::MAX);

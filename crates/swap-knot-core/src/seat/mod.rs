@@ -3,7 +3,10 @@
 mod analog;
 mod asked;
 mod kind;
+mod log;
+mod pace;
 mod query;
+mod queue;
 mod replay;
 mod rewire;
 mod seats;
@@ -13,11 +16,12 @@ mod state;
 mod values;
 mod work;
 
+pub use pace::{Pace, Reading};
 pub use replay::NoSuchSituation;
 pub use seats::{Fed, Seats};
 use state::State;
 
-use crate::input::{DeviceKind, Event, Time};
+use crate::input::{DeviceKind, Time};
 use crate::rig::Rig;
 use crate::sheet::{ActionId, Arm};
 
@@ -54,6 +58,7 @@ use crate::sheet::{ActionId, Arm};
 pub struct Seat {
     rig: Rig,
     state: State,
+    queue: queue::Queue,
     asked: asked::Asked,
 }
 
@@ -64,6 +69,27 @@ pub enum Edge {
     Began,
     /// It went off, for whatever reason.
     Ended,
+}
+
+/// Why something ended.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub enum Cause {
+    /// The player let go, or flipped a toggle.
+    #[default]
+    LetGo,
+    /// A held part of its chord was let go, or a longer chord used its input up.
+    ChordBroken,
+    /// The game does not hear the device any more, or a menu plays on what it tells.
+    Focus,
+    /// The device was unplugged, or plays for somebody else.
+    Unplugged,
+    /// It is bound otherwise, or worked otherwise, by another rig.
+    Rig,
+    /// Its situation is not live any more, or covered.
+    Situation,
+    /// The game spent it, see [`Seat::spend`].
+    Spent,
 }
 
 /// Something that an action did, in the order in which it happened.
@@ -78,6 +104,8 @@ pub struct Happened {
     pub arm: Option<Arm>,
     /// Began or ended; every beginning has exactly one end.
     pub edge: Edge,
+    /// Why it ended; of a beginning [`Cause::LetGo`], which says nothing.
+    pub cause: Cause,
 }
 
 impl Seat {
@@ -86,9 +114,16 @@ impl Seat {
         let mut state = State::new(rig.wiring(), rig.sheet().stamp());
         let first = rig.sheet().first_situation();
         state.stack.extend(first);
+        state.log = log::Log::new();
         state.refresh_live(&rig);
         let asked = asked::Asked::new(rig.sheet().actions().len());
-        Seat { rig, state, asked }
+        let queue = queue::Queue::new();
+        Seat {
+            rig,
+            state,
+            queue,
+            asked,
+        }
     }
 
     /// The rig in use.
@@ -110,25 +145,6 @@ impl Seat {
             }
             self.rig = rig;
         }
-    }
-
-    /// Takes an event in. Costs by the bindings it can touch, and allocates nothing once warm.
-    #[inline]
-    pub fn feed(&mut self, event: &Event) {
-        self.state.feed(self.rig.wiring(), event);
-    }
-
-    /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
-    ///
-    /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
-    /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
-    pub fn overhear(&mut self, event: &Event) {
-        self.state.overhear(self.rig.wiring(), event);
-    }
-
-    /// Closes the frame: from here on the answers speak of what was fed since the last tick.
-    pub fn tick(&mut self, now: Time) {
-        self.state.tick(self.rig.wiring(), now);
     }
 
     /// What happened between the last two ticks, in order.

@@ -3,12 +3,12 @@
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::time::Duration;
 
-use super::Seat;
-use crate::input::{Control, Held, Input, Modifier};
+use super::{Cause, Seat};
+use crate::input::{Control, Held, Input, Modifier, Time};
 use crate::sheet::{ActionRef, Arm, RowRef, Shape};
 
 /// Which state answers for a row.
-enum Place {
+pub(super) enum Place {
     Action(usize),
     Port(usize),
     /// An arm that the action does not have, an action that is off, or one of another sheet.
@@ -44,6 +44,61 @@ impl Seat {
             Place::Port(i) => self.state.ports[i].ended == self.state.frame,
             Place::Nowhere => false,
         }
+    }
+
+    /// Whether it went off between the last two ticks because the player let go, and not for another
+    /// [`Cause`]: what a charged shot is fired by.
+    pub fn was_let_go(&self, row: impl Into<RowRef>) -> bool {
+        let row = row.into();
+        self.went_up(row) && self.last_end(row) == Some(Cause::LetGo)
+    }
+
+    /// Why it last ended; none while it never did.
+    pub fn last_end(&self, row: impl Into<RowRef>) -> Option<Cause> {
+        let (counted, cause) = match self.place(row.into()) {
+            Place::Action(i) => (self.state.actions[i].counted, self.state.actions[i].cause),
+            Place::Port(i) => (self.state.ports[i].counted, self.state.ports[i].cause),
+            Place::Nowhere => return None,
+        };
+        (counted.ended > 0).then_some(cause)
+    }
+
+    /// How long the last press of it was, or the one that it is on by has been until now.
+    pub fn last_press(&self, row: impl Into<RowRef>) -> Duration {
+        let row = row.into();
+        match (self.last_begin(row), self.last_until(row)) {
+            _ if self.is_down(row) => self.down_for(row),
+            (Some(since), Some(until)) => until.since(since),
+            _ => Duration::ZERO,
+        }
+    }
+
+    /// Whether a hold, tap or double tap of an action was begun and came to nothing between the last
+    /// two ticks: let go too soon or too late, or broken off. A first tap that no second one follows
+    /// makes no double tap, and is told of when the next press shows it.
+    pub fn gave_up(&self, action: impl Into<ActionRef>) -> bool {
+        let index = self.index(action.into());
+        index.is_some_and(|i| self.state.actions[i].gave_up == self.state.frame)
+    }
+
+    /// When a row last went on.
+    pub(super) fn last_begin(&self, row: RowRef) -> Option<Time> {
+        let (counted, since) = match self.place(row) {
+            Place::Action(i) => (self.state.actions[i].counted, self.state.actions[i].since),
+            Place::Port(i) => (self.state.ports[i].counted, self.state.ports[i].since),
+            Place::Nowhere => return None,
+        };
+        (counted.begun > 0).then_some(since)
+    }
+
+    /// When a row last went off.
+    pub(super) fn last_until(&self, row: RowRef) -> Option<Time> {
+        let (counted, until) = match self.place(row) {
+            Place::Action(i) => (self.state.actions[i].counted, self.state.actions[i].until),
+            Place::Port(i) => (self.state.ports[i].counted, self.state.ports[i].until),
+            Place::Nowhere => return None,
+        };
+        (counted.ended > 0).then_some(until)
     }
 
     /// How long it has been on; nothing while it is off.
@@ -140,7 +195,7 @@ impl Seat {
     }
 
     #[inline(always)]
-    fn place(&self, row: RowRef) -> Place {
+    pub(super) fn place(&self, row: RowRef) -> Place {
         // What a game asks most goes no way round by the sheet.
         match row.as_id() {
             Some(id) => match id.of(self.state.stamp) {
@@ -203,5 +258,22 @@ impl Seat {
             port.value.to_bits().hash(&mut hasher);
         }
         hasher.finish()
+    }
+
+    /// Uses an action, or one arm of it, up: it ends once ([`Cause::Spent`]), and what works it is
+    /// silent until it has been at rest. For a press that a game has answered and that shall go on to
+    /// nothing else.
+    pub fn spend(&mut self, row: impl Into<RowRef>) {
+        let place = self.place(row.into());
+        let wiring = self.rig.wiring();
+        match place {
+            Place::Action(i) => self.state.spend(wiring, i, None),
+            Place::Port(i) => {
+                let action = usize::from(wiring.port_action[i]);
+                self.state.spend(wiring, action, Some(i as u16));
+            }
+            Place::Nowhere => {}
+        }
+        self.state.settle(self.rig.wiring());
     }
 }

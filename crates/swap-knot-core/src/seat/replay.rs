@@ -70,7 +70,7 @@ impl Seat {
             match entry {
                 TraceEntry::Event(event) => self.feed(event),
                 TraceEntry::Situations { at, .. } => {
-                    self.state.advance(self.rig.wiring(), *at);
+                    self.advance(*at);
                     if let Some(stack) = stacks.next() {
                         self.set_situations(&stack);
                     }

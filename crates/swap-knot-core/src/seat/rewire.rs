@@ -2,8 +2,8 @@
 
 use std::collections::HashMap;
 
-use super::Happened;
 use super::state::{ActionState, Phase, PortState, State};
+use super::{Cause, Happened};
 use crate::input::{Control, TouchName};
 use crate::rig::{Part, Rig, Wire};
 use crate::sheet::{ActionId, Arm, Manner, Shape};
@@ -44,6 +44,7 @@ impl State {
     /// its input is spent. What is newly bound begins by no input that is down already.
     pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
         let moves = Moves::new(old, new);
+        self.cause = Cause::Rig;
         for (index, moved) in moves.wires.iter().enumerate() {
             if moved.is_none() {
                 self.take_away(old.wiring(), index as u16);
@@ -104,7 +105,13 @@ impl State {
         };
         self.incoming.extend(was.incoming.iter().filter_map(told));
         self.happened.extend(was.happened.iter().filter_map(told));
+        self.log = was.log;
+        if old.sheet().stamp() != new.sheet().stamp() {
+            self.log.rename(told);
+        }
+        self.cause = Cause::Rig;
         self.follow_on(new);
+        self.cause = Cause::LetGo;
     }
 
     /// The states of actions and ports, each to where its name is now.

@@ -94,6 +94,8 @@ impl Seats {
 
     /// Has a device play for exactly these seats. What it holds in seats it leaves is let go.
     pub fn give(&mut self, device: DeviceId, seats: &[usize]) {
+        // What was fed before is played as it was then.
+        self.seats.iter_mut().for_each(Seat::judge_fed);
         let known = seats.iter().filter(|s| **s < self.seats.len());
         let mask = known.fold(0_u16, |mask, s| mask | 1 << s);
         let before = self.mask(device);
@@ -114,6 +116,7 @@ impl Seats {
                 device,
                 what: EventKind::Unplugged,
             });
+            self.seats[seat].judge_fed();
         }
         if let Some(held) = held {
             for seat in bits(mask & !before) {
@@ -172,6 +175,11 @@ impl Seats {
         let seat = self.waiting.remove(0);
         self.give(event.device, &[seat]);
         Fed::Joined(seat)
+    }
+
+    /// Lets time go by for every seat, see [`Seat::advance`].
+    pub fn advance(&mut self, to: Time) {
+        self.seats.iter_mut().for_each(|seat| seat.advance(to));
     }
 
     /// Closes the frame of every seat.

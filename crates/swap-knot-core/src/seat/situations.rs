@@ -1,8 +1,8 @@
 //! Which actions are live: the stack of situations and what covers what.
 
-use super::Seat;
 use super::state::{Phase, State};
-use crate::rig::{Rig, Wiring, is_live};
+use super::{Cause, Seat};
+use crate::rig::{Part, Rig, Wiring, is_live};
 use crate::sheet::{ActionId, Manner, Sheet, SituationId, SituationRef};
 
 impl Seat {
@@ -81,12 +81,35 @@ impl State {
             let silenced = |s| wiring.silenced(index as u16, s);
             self.live[index] = is_live(sheet, &self.stack, action, silenced);
         }
+        let outer = self.cause;
+        if outer == Cause::LetGo {
+            self.cause = Cause::Situation;
+        }
         for index in 0..wiring.wires.len() as u16 {
             if !self.live[usize::from(index)] {
                 self.take_away(wiring, index);
             }
         }
         self.unlatch_dead(sheet, wiring);
+        self.cause = outer;
+    }
+
+    /// The game uses an action, or an arm of it, up: what works it ends, and its inputs are silent
+    /// until they have been at rest.
+    pub(super) fn spend(&mut self, wiring: &Wiring, action: usize, port: Option<u16>) {
+        let outer = std::mem::replace(&mut self.cause, Cause::Spent);
+        for index in 0..wiring.wires.len() as u16 {
+            let wire = &wiring.wires[usize::from(index)];
+            let about = usize::from(wire.action) == action
+                && port.is_none_or(|port| wire.part == Part::Port(port));
+            if about {
+                self.take_away(wiring, index);
+            }
+        }
+        if port.is_none() {
+            self.unlatch(action as u16);
+        }
+        self.cause = outer;
     }
 
     /// A change took a wire away: what it worked ends, and its input is spent for everyone else.

@@ -1,8 +1,10 @@
 //! What a seat remembers, in flat tables beside those of the wiring; and the way of an event in.
 
 use super::kind::KindInUse;
+use super::log::Log;
+use super::pace::RowCount;
 use super::shaping::Ramp;
-use super::{Edge, Happened};
+use super::{Cause, Edge, Happened};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
     Time, notched,
@@ -47,7 +49,11 @@ pub(super) struct PortState {
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,
-    /// As of the last tick.
+    /// When it last ended, and why.
+    pub(super) until: Time,
+    pub(super) cause: Cause,
+    pub(super) counted: RowCount,
+    /// As of the last advance.
     pub(super) value: f32,
 }
 
@@ -67,9 +73,17 @@ pub(super) struct ActionState {
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,
+    /// When it last ended, and why.
+    pub(super) until: Time,
+    pub(super) cause: Cause,
+    pub(super) counted: RowCount,
+    /// In which frame an attempt at it last came to nothing.
+    pub(super) gave_up: u32,
     pub(super) value: [f32; 3],
     pub(super) motion: [f32; 3],
     pub(super) motion_frame: u32,
+    /// All motion there ever was.
+    pub(super) moved: [f64; 3],
 }
 
 #[derive(Clone, Debug)]
@@ -100,6 +114,9 @@ pub(super) struct State {
     pub(super) taken: Vec<(Control, u16)>,
     pub(super) incoming: Vec<Happened>,
     pub(super) happened: Vec<Happened>,
+    pub(super) log: Log,
+    /// Why things end that end now.
+    pub(super) cause: Cause,
     /// Lowest first.
     pub(super) stack: Vec<SituationId>,
     pub(super) stacks: super::situations::Unforeseen,
@@ -148,6 +165,8 @@ impl State {
             taken: Vec::new(),
             incoming: Vec::with_capacity(64),
             happened: Vec::with_capacity(64),
+            log: Log::default(),
+            cause: Cause::LetGo,
             stack: Vec::with_capacity(8),
             stacks: Default::default(),
             kind: KindInUse::default(),
@@ -181,9 +200,11 @@ impl State {
         }
         for port in &mut self.ports {
             port.since = port.since.minus(back);
+            port.until = port.until.minus(back);
         }
         for action in &mut self.actions {
             action.since = action.since.minus(back);
+            action.until = action.until.minus(back);
         }
         for (due, _) in &mut self.timers {
             *due = due.minus(back);
@@ -249,8 +270,12 @@ impl State {
                 }
             }
             EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
-            EventKind::Unplugged => self.lose(wiring, |held| held.unplug(device)),
-            EventKind::FocusLost => self.lose(wiring, |held| held.spend(device)),
+            EventKind::Unplugged => {
+                self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
+            }
+            EventKind::FocusLost => {
+                self.lose(wiring, Cause::Focus, |held| held.spend(device));
+            }
             other => {
                 if let Some((control, down)) = other.as_button() {
                     self.button(wiring, control, down, device, control.device_kind());
@@ -337,7 +362,8 @@ impl State {
     /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and
     /// what others hold goes on.
     #[inline(never)]
-    pub(super) fn lose(&mut self, wiring: &Wiring, how: impl FnOnce(&mut Held)) {
+    pub(super) fn lose(&mut self, wiring: &Wiring, cause: Cause, how: impl FnOnce(&mut Held)) {
+        let outer = std::mem::replace(&mut self.cause, cause);
         let all = || (0..wiring.routes.len()).map(|n| Control(n as u16));
         let mut before = std::mem::take(&mut self.scratch);
         before.clear();
@@ -350,23 +376,29 @@ impl State {
         }
         self.scratch = before;
         self.follow(wiring, all());
+        self.cause = outer;
         self.forget_taken();
     }
 
     /// An event that somebody else plays on.
     pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
-        self.lose(wiring, |held| held.feed_spending(event));
+        self.lose(wiring, Cause::Focus, |held| held.feed_spending(event));
     }
 
-    pub(super) fn tick(&mut self, wiring: &Wiring, now: Time) {
-        self.set_clock(wiring, now);
+    /// Works out the values of what changed, as of now.
+    pub(super) fn settle(&mut self, wiring: &Wiring) {
         if !self.ramping.is_empty() {
             self.advance_ramps(wiring);
         }
         while let Some(action) = self.dirty.pop() {
             self.work_out(wiring, action);
         }
+    }
+
+    pub(super) fn tick(&mut self, wiring: &Wiring, now: Time) {
+        self.set_clock(wiring, now);
+        self.settle(wiring);
         self.frame = self.frame.wrapping_add(1);
         std::mem::swap(&mut self.happened, &mut self.incoming);
         self.incoming.clear();
@@ -376,12 +408,19 @@ impl State {
     /// Notes that an action, or an arm of it, began or ended.
     #[inline]
     pub(super) fn note(&mut self, action: u16, arm: Option<Arm>, edge: Edge) {
-        self.incoming.push(Happened {
+        let cause = match edge {
+            Edge::Began => Cause::LetGo,
+            Edge::Ended => self.cause,
+        };
+        let what = Happened {
             at: self.now,
             action: ActionId::new(action, self.stamp),
             arm,
             edge,
-        });
+            cause,
+        };
+        self.incoming.push(what);
+        self.log.push(what);
     }
 }
 

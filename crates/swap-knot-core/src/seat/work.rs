@@ -1,8 +1,8 @@
 //! Buttons: wires engaged and let go, by the design's rules of chords and manners.
 
-use super::Edge;
 use super::shaping::Ramp;
 use super::state::{Phase, State};
+use super::{Cause, Edge};
 use crate::input::{Change, Control, DeviceId, DeviceKind, MODIFIER_PLACES, Time};
 use crate::rig::{Part, Wire, Wiring};
 use crate::sheet::{Arm, Manner};
@@ -76,6 +76,10 @@ impl State {
             state.since = if down { self.now } else { state.since };
             state.began = if down { frame } else { state.began };
             state.ended = if down { state.ended } else { frame };
+            state.until = if down { state.until } else { self.now };
+            state.cause = if down { state.cause } else { self.cause };
+            state.counted.begun = state.counted.begun.wrapping_add(u32::from(down));
+            state.counted.ended = state.counted.ended.wrapping_add(u32::from(!down));
             self.note(action, None, if down { Edge::Began } else { Edge::Ended });
         }
     }
@@ -95,6 +99,7 @@ impl State {
             } else if self.wires[usize::from(index)].phase == Phase::Tapped {
                 // This press was not the second half of its double tap.
                 self.wires[usize::from(index)].phase = Phase::Idle;
+                self.give_up(wire.action);
             }
         }
     }
@@ -155,7 +160,7 @@ impl State {
                 Phase::On | Phase::Pending
             );
             if working && !self.holds(wiring, wire) {
-                self.break_off(wiring, index);
+                self.broken_by(wiring, index, Cause::ChordBroken);
             }
         }
     }
@@ -208,6 +213,9 @@ impl State {
                     self.turn_on(wiring, index);
                 } else {
                     state.phase = Phase::Pending;
+                    if phase == Phase::Tapped {
+                        self.give_up(wire.action);
+                    }
                 }
             }
         }
@@ -221,7 +229,7 @@ impl State {
                 for &other in wiring.completed_by(control) {
                     let phase = self.wires[usize::from(other)].phase;
                     if matches!(phase, Phase::Pending | Phase::Tapped) {
-                        self.break_off(wiring, other);
+                        self.broken_by(wiring, other, Cause::ChordBroken);
                     }
                 }
             }
@@ -242,7 +250,8 @@ impl State {
                 state.phase = Phase::Idle;
                 let since = state.since;
                 let wire = &wiring.wires[usize::from(index)];
-                let timing = &wiring.actions[usize::from(wire.action)].timing;
+                let action = wire.action;
+                let timing = &wiring.actions[usize::from(action)].timing;
                 match wire.manner {
                     Manner::Release => self.pulse(wiring, index),
                     Manner::Tap if self.now <= since.plus_secs(timing.tap_within) => {
@@ -251,11 +260,33 @@ impl State {
                     Manner::DoubleTap if self.now <= since.plus_secs(timing.tap_within) => {
                         self.wires[usize::from(index)].phase = Phase::Tapped;
                     }
-                    Manner::Hold => self.forget_timer(index),
-                    Manner::Press | Manner::Tap | Manner::DoubleTap => {}
+                    Manner::Hold => {
+                        self.forget_timer(index);
+                        self.give_up(action);
+                    }
+                    Manner::Tap | Manner::DoubleTap => self.give_up(action),
+                    Manner::Press => {}
                 }
             }
         }
+    }
+
+    /// The same for a reason of its own, unless a greater one is behind it all.
+    fn broken_by(&mut self, wiring: &Wiring, index: u16, cause: Cause) {
+        let outer = self.cause;
+        if outer == Cause::LetGo {
+            self.cause = cause;
+        }
+        self.break_off(wiring, index);
+        self.cause = outer;
+    }
+
+    /// An attempt that was not decided yet comes to nothing.
+    fn give_up(&mut self, action: u16) {
+        let frame = self.frame.wrapping_add(1);
+        let state = &mut self.actions[usize::from(action)];
+        state.gave_up = frame;
+        state.counted.gave_up = state.counted.gave_up.wrapping_add(1);
     }
 
     /// A wire ends before its time: a held part was let go, the focus went, the rig changed.
@@ -264,9 +295,13 @@ impl State {
         let phase = std::mem::take(&mut state.phase);
         state.level = [0.0; 2];
         match phase {
-            Phase::Idle | Phase::Tapped => {}
+            Phase::Idle => {}
             Phase::On => self.turn_off(wiring, index),
-            Phase::Pending => self.forget_timer(index),
+            Phase::Tapped => self.give_up(wiring.wires[usize::from(index)].action),
+            Phase::Pending => {
+                self.forget_timer(index);
+                self.give_up(wiring.wires[usize::from(index)].action);
+            }
         }
         // What is broken off has no way down.
         self.wires[usize::from(index)].ramp = Ramp::default();
@@ -368,6 +403,7 @@ impl State {
         state.order = self.order;
         state.since = self.now;
         state.began = frame;
+        state.counted.begun = state.counted.begun.wrapping_add(1);
         if let Some(arm) = arm_of(wiring, action, port) {
             self.note(action, Some(arm), Edge::Began);
         }
@@ -379,6 +415,9 @@ impl State {
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.ports[usize::from(port)];
         state.ended = frame;
+        state.until = self.now;
+        state.cause = self.cause;
+        state.counted.ended = state.counted.ended.wrapping_add(1);
         if let Some(arm) = arm_of(wiring, action, port) {
             self.note(action, Some(arm), Edge::Ended);
         }
@@ -394,6 +433,7 @@ impl State {
         if state.on == 1 {
             state.since = now;
             state.began = frame;
+            state.counted.begun = state.counted.begun.wrapping_add(1);
             self.note(action, None, Edge::Began);
         }
     }
@@ -401,10 +441,14 @@ impl State {
     #[inline]
     pub(super) fn action_off(&mut self, action: u16) {
         let frame = self.frame.wrapping_add(1);
+        let (now, cause) = (self.now, self.cause);
         let state = &mut self.actions[usize::from(action)];
         state.on -= 1;
         if state.on == 0 {
             state.ended = frame;
+            state.until = now;
+            state.cause = cause;
+            state.counted.ended = state.counted.ended.wrapping_add(1);
             self.note(action, None, Edge::Ended);
         }
     }

@@ -344,6 +344,12 @@ impl Played {
                 ..event
             });
         }
+        self.judge();
+    }
+
+    /// The model judges what it hears at once.
+    fn judge(&mut self) {
+        self.seats.advance(Time::from_millis(self.now));
     }
 
     /// Something is worked on a device, for the game or for a menu that the game overhears.
@@ -363,10 +369,12 @@ impl Played {
         let event = self.event(device, kind);
         if overheard {
             self.seat_mut().overhear(&event);
+            self.judge();
             self.model.overhear(device, whole, at, down);
             return;
         }
         let _ = self.seats.feed(&event);
+        self.judge();
         match down {
             Some(down) => self.model.button(device, whole, down),
             None => self.model.analog(device, whole, at),

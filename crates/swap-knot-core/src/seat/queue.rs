@@ -1,0 +1,98 @@
+//! What was fed and is not judged yet, in the order of time.
+
+use std::collections::VecDeque;
+
+use super::Seat;
+use super::state::State;
+use crate::input::{Event, Time};
+use crate::rig::Wiring;
+
+/// An event that waits, and whether somebody else plays on it.
+#[derive(Clone, Copy, Debug)]
+struct Waiting {
+    event: Event,
+    overheard: bool,
+}
+
+#[derive(Clone, Debug)]
+pub(super) struct Queue(VecDeque<Waiting>);
+
+impl Queue {
+    pub(super) fn new() -> Queue {
+        Queue(VecDeque::with_capacity(64))
+    }
+
+    /// Puts an event behind all that are not later.
+    #[inline]
+    fn put(&mut self, event: Event, overheard: bool) {
+        let waiting = Waiting { event, overheard };
+        if self.0.back().is_none_or(|last| last.event.at <= event.at) {
+            self.0.push_back(waiting);
+            return;
+        }
+        let at = self.0.partition_point(|w| w.event.at <= event.at);
+        self.0.insert(at, waiting);
+    }
+
+    /// Has everything judged that is not later than a moment.
+    #[inline]
+    fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
+        while let Some(next) = self.0.front() {
+            if next.event.at > to {
+                break;
+            }
+            match next.overheard {
+                true => state.overhear(wiring, &next.event),
+                false => state.feed(wiring, &next.event),
+            }
+            self.0.pop_front();
+        }
+    }
+}
+
+impl Seat {
+    /// Takes an event in. It is judged when time is let go by up to it, at the next
+    /// [`advance`](Seat::advance) or [`tick`](Seat::tick); events may come in any order, those of one
+    /// time are judged in the order in which they came.
+    #[inline]
+    pub fn feed(&mut self, event: &Event) {
+        self.queue.put(*event, false);
+    }
+
+    /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
+    ///
+    /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
+    /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
+    pub fn overhear(&mut self, event: &Event) {
+        self.queue.put(*event, true);
+    }
+
+    /// Has everything judged that was fed.
+    pub(super) fn judge_fed(&mut self) {
+        let wiring = self.rig.wiring();
+        self.queue.judge(&mut self.state, wiring, Time::NEVER);
+    }
+
+    /// Lets time go by up to a moment: what was fed up to then is judged, holds begin, ramps go on,
+    /// and values are those of that moment. What is fed later, or stamped later, waits.
+    ///
+    /// For a game with a fixed step, which advances to the end of each step, reads that step by a
+    /// [`Pace`](super::Pace) of its own, and ticks at last for the picture. A situation that is
+    /// entered in between governs what comes later only. Time does not go back by it.
+    ///
+    /// Costs by the bindings that the events can touch, and allocates nothing once warm.
+    pub fn advance(&mut self, to: Time) {
+        let wiring = self.rig.wiring();
+        self.queue.judge(&mut self.state, wiring, to);
+        self.state.advance(wiring, to);
+        self.state.settle(wiring);
+    }
+
+    /// Closes the frame of the picture: everything that was fed is judged, also what is stamped later
+    /// than now, and from here on the answers speak of what was judged since the last tick.
+    pub fn tick(&mut self, now: Time) {
+        let wiring = self.rig.wiring();
+        self.queue.judge(&mut self.state, wiring, Time::NEVER);
+        self.state.tick(wiring, now);
+    }
+}
