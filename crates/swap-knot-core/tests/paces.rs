@@ -297,6 +297,34 @@ fn a_pace_reads_on_over_a_remap_and_begins_anew_with_another_sheet() {
     assert_eq!(steps.read(&seat).presses(id(&other, "bell")), 1);
 }
 
+#[test]
+fn a_sheet_with_the_same_names_and_other_shapes_mixes_no_counts_up() {
+    let one = small(
+        "[actions.a]\nbind = \"KeyA\"\n[actions.b]\nshape = \"line\"\nleft = { bind = \"KeyB\" }",
+    );
+    let other = small(
+        "[actions.a]\nshape = \"line\"\nleft = { bind = \"KeyA\" }\n[actions.b]\nbind = \"KeyB\"",
+    );
+    let (mut seat, mut steps) = (seat(&one), Pace::new());
+    for n in 0..5 {
+        seat.feed(&key(n * 2_000, Place::KeyB, true));
+        seat.feed(&key(n * 2_000 + 1_000, Place::KeyB, false));
+    }
+    seat.advance(Time::from_millis(20));
+    let _ = steps.read(&seat);
+    seat.set_rig(Rig::new(&other, &Profile::default(), &Layout::us()));
+    seat.feed(&key(30_000, Place::KeyA, true));
+    let read = steps.read(&seat);
+    let presses = |read: &swap_knot::Reading<'_>| {
+        let rows = [id(&other, "a").into(), Row::arm(id(&other, "a"), Arm::Left)];
+        rows.map(|row: Row| read.presses(row))
+    };
+    assert_eq!(presses(&read), [0, 0]);
+    assert!(!steps.take_press(&seat, id(&other, "b"), Duration::from_secs(9)));
+    seat.advance(Time::from_millis(40));
+    assert_eq!(presses(&steps.read(&seat)), [1, 1]);
+}
+
 /// Presses a key for the horn and Ctrl+K, has something happen, and answers why each ended.
 fn why(end: impl FnOnce(&mut Seat, &Sheet)) -> [Option<Cause>; 2] {
     let sheet = sheet();

@@ -11,6 +11,9 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 /// One rhythm at which a seat is read, such as a fixed step's. Each sees every edge exactly once,
 /// however many there are and however long it stands still.
 ///
+/// A pace belongs to one seat: a game that puts an older state of a seat back puts the older pace back
+/// with it.
+///
 /// # Example: a fixed step and a picture
 /// ```
 /// use swap_knot::{DeviceId, Layout, Pace, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
@@ -38,8 +41,8 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct Pace {
-    /// Of which sheet the numbers are.
-    stamp: Option<Stamp>,
+    /// Of which rows the numbers are.
+    of: Option<(Stamp, u32)>,
     from: Count,
     to: Count,
     /// Which press of each action and port was taken by this pace.
@@ -88,26 +91,27 @@ impl Pace {
 
     /// Reads the seat as it is now: what was judged since this pace read it last.
     ///
-    /// With a rig of another sheet a pace begins anew; edges from before the change are then told to
-    /// nobody who has not read them.
+    /// With a rig of a sheet with other actions or arms a pace begins anew; edges from before the
+    /// change are then told to nobody who has not read them.
     pub fn read<'a>(&'a mut self, seat: &'a Seat) -> Reading<'a> {
         std::mem::swap(&mut self.from, &mut self.to);
         self.to.take(&seat.state);
-        let stamp = Some(seat.state.stamp);
-        let rows = self.to.rows.len();
-        if self.stamp != stamp || self.from.rows.len() != rows {
-            let first = self.stamp.is_none();
-            self.stamp = stamp;
-            match first {
+        let of = Some((seat.state.stamp, seat.state.rows));
+        if self.of != of {
+            let rows = self.to.rows.len();
+            match self.of.is_none() {
                 true => {
                     self.from = Count::default();
                     self.from.rows.resize(rows, RowCount::default());
                     self.from.moved.resize(self.to.moved.len(), [0.0; 3]);
+                    self.taken = vec![0; rows];
                 }
-                false => self.from.clone_from(&self.to),
+                false => {
+                    self.from.clone_from(&self.to);
+                    self.taken = self.to.rows.iter().map(|r| r.begun).collect();
+                }
             }
-            self.taken.clear();
-            self.taken.resize(rows, 0);
+            self.of = of;
         }
         self.missed = seat.state.log.missed(self.from.told);
         Reading { seat, pace: self }
@@ -190,7 +194,9 @@ impl<'a> Reading<'a> {
     /// How many times it went on since the last reading.
     pub fn presses(&self, row: impl Into<RowRef>) -> u32 {
         let [from, to] = self.counts(row.into());
-        to.begun.wrapping_sub(from.begun)
+        let presses = to.begun.wrapping_sub(from.begun);
+        // Fewer than before: an older state of the seat was put back, and not of the pace.
+        if presses > u32::MAX / 2 { 0 } else { presses }
     }
 
     /// Whether it went off since the last reading because the player let go, and not for another

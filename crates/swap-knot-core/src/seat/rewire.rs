@@ -61,6 +61,7 @@ impl State {
         }
         let wiring = new.wiring();
         let was = std::mem::replace(self, State::new(wiring, new.sheet().stamp()));
+        self.rows = was.rows.wrapping_add(u32::from(!moves.keeps_rows(new)));
         self.frame = was.frame;
         self.now = was.now;
         self.order = was.order;
@@ -159,6 +160,16 @@ impl State {
 }
 
 impl Moves {
+    /// Whether every action and port is where it was.
+    fn keeps_rows(&self, new: &Rig) -> bool {
+        let same = |moves: &[Option<u16>], count: usize| {
+            let mut all = moves.iter().enumerate();
+            moves.len() == count && all.all(|(from, to)| *to == Some(from as u16))
+        };
+        let wiring = new.wiring();
+        same(&self.actions, wiring.actions.len()) && same(&self.ports, wiring.port_action.len())
+    }
+
     fn new(old: &Rig, new: &Rig) -> Moves {
         let mut by_key: HashMap<Key<'_>, Vec<u16>> = HashMap::new();
         for (index, wire) in new.wiring().wires.iter().enumerate().rev() {

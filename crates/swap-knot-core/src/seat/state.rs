@@ -90,6 +90,8 @@ pub(super) struct ActionState {
 pub(super) struct State {
     /// Tells ids of the sheet in play.
     pub(super) stamp: Stamp,
+    /// Counts how often actions and ports were put in another order.
+    pub(super) rows: u32,
     /// The frame that the answers speak of; what is fed belongs to the next.
     pub(super) frame: u32,
     pub(super) now: Time,
@@ -149,6 +151,7 @@ impl State {
         held.rewire(&wiring.touch_names, wiring.rest.clone());
         State {
             stamp,
+            rows: 0,
             frame: 1,
             now: Time::ZERO,
             held,
