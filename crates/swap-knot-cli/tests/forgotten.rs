@@ -7,37 +7,7 @@ mod common;
 use common::swap_knot;
 use snapbox::str;
 
-const SHEET: &str = r#"game = "slack-water"
-[situations.deck]
-[situations.hold]
-[actions.walk]
-situation = "deck"
-shape = "plane"
-up = { bind = ["KeyW"] }
-left = { bind = ["KeyA"] }
-down = { bind = ["KeyS"] }
-bind = "pad:stick-left"
-[actions.anchor]
-situation = "deck"
-[actions.horn]
-title = "Hoot"
-situation = "deck"
-bind = ["Alt+Tab", "pad:north"]
-[actions.bell]
-title = "Hoot"
-situation = "deck"
-bind = "Meta+KeyB"
-[actions.dive]
-situation = "deck"
-manner = "double-tap"
-bind = ["ShiftLeft", "pad:trigger-left"]
-[actions.jump]
-situation = "deck"
-bind = ["Space", "pad:south"]
-[presets.left]
-title = "Left"
-bind = { jump = { keyboard-1 = "KeyA" } }
-"#;
+const SHEET: &str = include_str!("../../../demo/checks/forgotten.toml");
 
 /// What `check` says of a sheet, and its exit code.
 fn check(sheet: &str, more: &[&str]) -> (Option<i32>, String) {
