@@ -6,9 +6,7 @@ use std::time::Duration;
 use bevy_ecs::prelude::{Component, Entity, Message};
 #[cfg(feature = "reflect")]
 use bevy_ecs::prelude::{ReflectComponent, ReflectMessage};
-use swap_knot::{
-    DeviceId, DeviceKind, Event, EventKind, Happened, Pace, Reading, Row, RowRef, Seat, Sheet, Time,
-};
+use swap_knot::{DeviceId, DeviceKind, Event, Happened, Pace, Reading, Row, RowRef, Seat, Sheet};
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
@@ -103,14 +101,7 @@ impl PlayerSeat {
     /// Has other devices play for this seat. What is held on one that leaves ends with the next
     /// update.
     pub fn set_devices(&mut self, devices: PlayerDevices) {
-        let leaving: Vec<DeviceId> = (self.seat.held().devices())
-            .filter(|d| !devices.has(*d))
-            .collect();
-        for device in leaving {
-            // The seat's own clock goes on: an event from before does not turn it back.
-            let (at, what) = (Time::ZERO, EventKind::Unplugged);
-            self.seat.feed(&Event { at, device, what });
-        }
+        self.seat.keep_devices(|device| devices.has(device));
         self.devices = devices;
     }
 }

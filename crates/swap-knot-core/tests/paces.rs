@@ -325,6 +325,27 @@ fn a_sheet_with_the_same_names_and_other_shapes_mixes_no_counts_up() {
     assert_eq!(presses(&steps.read(&seat)), [1, 1]);
 }
 
+#[test]
+fn a_device_that_leaves_takes_along_what_is_not_judged_yet() {
+    let sheet = sheet();
+    let mut seat = seat(&sheet);
+    let [horn, walk] = ["horn", "walk"].map(|name| id(&sheet, name));
+    seat.feed(&key(1_000, Place::KeyW, true));
+    seat.advance(Time::from_millis(2));
+    seat.feed(&key(9_000, Place::KeyH, true));
+    seat.keep_devices(|device| device != DeviceId(0));
+    assert_eq!(
+        (seat.is_down(walk), seat.last_end(walk)),
+        (false, Some(Cause::Unplugged))
+    );
+    seat.tick(Time::from_millis(20));
+    assert!(
+        !seat.is_down(horn) && !seat.went_down(horn),
+        "nothing of it is played"
+    );
+    assert_eq!(seat.inputs_down(), []);
+}
+
 /// Presses a key for the horn and Ctrl+K, has something happen, and answers why each ended.
 fn why(end: impl FnOnce(&mut Seat, &Sheet)) -> [Option<Cause>; 2] {
     let sheet = sheet();

@@ -2,9 +2,9 @@
 
 use std::collections::VecDeque;
 
-use super::Seat;
 use super::state::State;
-use crate::input::{Event, Time};
+use super::{Cause, Seat};
+use crate::input::{DeviceId, Event, Time};
 use crate::rig::Wiring;
 
 /// An event that waits, and whether somebody else plays on it.
@@ -65,6 +65,21 @@ impl Seat {
     /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
     pub fn overhear(&mut self, event: &Event) {
         self.queue.put(*event, true);
+    }
+
+    /// Only these devices play for the seat from now on: what others hold is broken off, and what was
+    /// fed of them and is not judged yet is dropped.
+    pub fn keep_devices(&mut self, keeps: impl Fn(DeviceId) -> bool) {
+        let kept = |device| device == DeviceId::ALL || keeps(device);
+        self.queue.0.retain(|w| kept(w.event.device));
+        let devices = self.state.held.devices();
+        let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
+        let wiring = self.rig.wiring();
+        for device in leaving {
+            let lost = |held: &mut crate::input::Held| held.unplug(device);
+            self.state.lose(wiring, Cause::Unplugged, lost);
+        }
+        self.state.settle(wiring);
     }
 
     /// Has everything judged that was fed.
