@@ -7,8 +7,9 @@ mod common;
 use common::demo;
 use proptest::prelude::*;
 use swap_knot::{
-    Board, Finding, Hand, Input, Keycap, Layout, LayoutLearner, LayoutSetting, Level, Place,
-    Platform, Profile, Reach, Rig, Sheet, Survey, conflicts, mirror, same_places, self_check,
+    Board, DeviceId, Event, EventKind, Finding, Hand, Input, Keycap, Layout, LayoutLearner,
+    LayoutSetting, Level, Place, Platform, Profile, Reach, Rig, Sheet, Survey, Time, conflicts,
+    mirror, same_places, self_check,
 };
 
 fn shipped(name: &str) -> Layout {
@@ -420,4 +421,15 @@ fn a_self_check_names_every_culprit() {
     let wrong = self_check(&sheet, ["{d}", "fine"]).unwrap_err();
     insta::assert_snapshot!(wrong.to_string());
     assert_eq!(wrong.problems().len(), 5);
+}
+
+#[test]
+fn a_dead_key_held_while_the_focus_comes_teaches_nothing_by_composing_with_itself() {
+    let mut learner = LayoutLearner::new(shipped("fr"));
+    let (at, device, place) = (Time::ZERO, DeviceId(0), Place::BracketLeft);
+    let hear = |learner: &mut LayoutLearner, what| learner.hear(&Event { at, device, what });
+    assert!(hear(&mut learner, EventKind::KeyHeld { place }).is_none());
+    let (down, text) = (true, Some('^'));
+    assert!(hear(&mut learner, EventKind::Key { place, down, text }).is_none());
+    assert_eq!(learner.layout().name(), "fr");
 }

@@ -70,6 +70,11 @@ impl LayoutLearner {
                 let text = text.filter(|_| !composed)?;
                 self.learn(place, text)
             }
+            EventKind::KeyHeld { .. } => {
+                // A dead key that was down when the focus came composes with its own press.
+                self.may_compose = true;
+                None
+            }
             _ => None,
         }
     }
