@@ -178,6 +178,17 @@ fn what_a_player_changed_of_a_mod_outlasts_its_absence() {
 }
 
 #[test]
+fn what_the_game_switched_stays_so_when_a_mod_is_laid_over_it() {
+    let off = game().switched([Do::Horn], false);
+    let modded = off.with_mods(&[("fog", FOG)]).unwrap();
+    assert!(modded.action(Do::Horn).unwrap().off);
+    let on = modded.switched([Do::Horn], true);
+    let again = on.with_mods(&[("reef", "[actions.reef-bell]")]).unwrap();
+    assert!(!again.action(Do::Horn).unwrap().off);
+    assert!(again.find("fog-lamp").is_some());
+}
+
+#[test]
 fn a_mod_over_the_whole_demo_leaves_its_actions_as_they_are() {
     let (plain, modded) = (
         demo(),

@@ -202,9 +202,13 @@ impl Sheet {
         });
         let files = self.0.files.iter().cloned().chain(mods);
         let mut sheet = read::read(files.collect())?;
-        // What a mod adds comes after the game's own, so that the type fits as before.
+        // What a mod adds comes after the game's own, so that the type fits as before, and what was
+        // switched off or on stays so.
         if let Some(data) = Arc::get_mut(&mut sheet.0) {
             data.typed.clone_from(&self.0.typed);
+            for (action, before) in data.actions.iter_mut().zip(&self.0.actions) {
+                action.off = before.off;
+            }
         }
         Ok(sheet)
     }
