@@ -51,7 +51,8 @@ impl Seat {
         let Some(first) = trace.entries().first() else {
             return Ok(());
         };
-        // Whatever the seat played before, the trace's own clock counts from here on.
+        // Whatever the seat played before, and was fed, the trace's own clock counts from here on.
+        self.judge_fed();
         self.state.set_clock(self.rig.wiring(), first.at());
         let mut next_tick = after(first.at(), every);
         let mut last = first.at();
