@@ -265,6 +265,7 @@ fn leave(
     let mut last = seat.clone();
     let (at, device, what) = (clock.now(), DeviceId::ALL, EventKind::FocusLost);
     last.feed(&Event { at, device, what });
+    last.advance(at);
     // What toggles is held by nobody, and ends with the player all the same.
     last.set_situations::<SituationId>(&[]);
     last.tick(at);
