@@ -61,10 +61,7 @@ fn source(files: &[(String, String)]) -> String {
         Ok(sheet) => sheet.to_rust() + &functions(&named, sheet.title()),
         Err(mistakes) => {
             // The names alone, so that the rest of the game tells of no mistakes that are none.
-            let types = names(&named).map(|sheet| {
-                sheet.to_rust()
-                    + "/// The sheet, once it is mended.\npub fn sheet() -> ::swap_knot::Sheet { ::core::todo!() }\n"
-            });
+            let types = names(&named).map(|sheet| sheet.to_rust() + &functions(&[], sheet.title()));
             format!(
                 "{}{}",
                 error(&mistakes.to_string()),
