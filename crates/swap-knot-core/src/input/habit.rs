@@ -199,7 +199,7 @@ fn named(word: &str) -> Option<Vec<Input>> {
 
 /// Mouse buttons by number: programs count from nought or from one, and not all in the same order.
 fn mouse_number(word: &str) -> Option<Vec<Input>> {
-    let rests = [
+    let prefixes = [
         "mousebutton",
         "mouse",
         "button",
@@ -208,7 +208,7 @@ fn mouse_number(word: &str) -> Option<Vec<Input>> {
         "x",
         "thumb",
     ];
-    let (prefix, number) = rests
+    let (prefix, number) = prefixes
         .iter()
         .find_map(|p| Some((*p, word.strip_prefix(p)?)))?;
     let number: u8 = number.parse().ok()?;

@@ -3,6 +3,8 @@
 //! From the systems' own published lists of keyboard shortcuts: those that a player comes upon in a
 //! window or on a full screen.
 
+use std::sync::LazyLock;
+
 use super::{Chord, Input, Modifier, Place};
 
 /// What some system does with a chord.
@@ -86,14 +88,23 @@ const KEYS: &[(&[Place], &str, &str)] = &[
     ),
 ];
 
+/// What is held, in order, and what completes it.
+type Parts = (Vec<Input>, Input);
+
+/// The chords of the table, read once.
+static READ: LazyLock<Vec<(Parts, SystemUse)>> = LazyLock::new(|| {
+    let read = CHORDS.iter().filter_map(|&(text, does, on)| {
+        let chord: Chord = text.parse().ok()?;
+        Some((sides_aside(&chord), SystemUse { does, on }))
+    });
+    read.collect()
+});
+
 /// What systems do with a chord, where a player would come upon it.
 pub(crate) fn system_use(chord: &Chord) -> Option<SystemUse> {
     let parts = sides_aside(chord);
-    for (text, does, on) in CHORDS {
-        let theirs: Option<Chord> = text.parse().ok();
-        if theirs.is_some_and(|c| sides_aside(&c) == parts) {
-            return Some(SystemUse { does, on });
-        }
+    if let Some((_, known)) = READ.iter().find(|(theirs, _)| *theirs == parts) {
+        return Some(*known);
     }
     let meta = Input::Modifier(Modifier::Meta);
     if parts == (Vec::new(), meta) {
@@ -111,8 +122,8 @@ pub(crate) fn system_use(chord: &Chord) -> Option<SystemUse> {
     found.map(|&(_, does, on)| SystemUse { does, on })
 }
 
-/// What is held, in order, and what completes it; a modifier of one side counts as either.
-fn sides_aside(chord: &Chord) -> (Vec<Input>, Input) {
+/// The parts of a chord; a modifier of one side counts as either.
+fn sides_aside(chord: &Chord) -> Parts {
     let either = |input: Input| match input {
         Input::Key(place) => Modifier::of_place(place).map_or(input, Input::Modifier),
         other => other,

@@ -1,8 +1,10 @@
 //! What a sheet may have forgotten: no problem, and good to know.
 
+use std::collections::HashMap;
+
 use crate::input::{DeviceKind, Input, InputShape, Modifier, SystemUse, system_use};
 use crate::law::Bound;
-use crate::sheet::{Action, ActionId, Cell, ColumnKind, Manner, Row, Sheet, SituationId};
+use crate::sheet::{Action, ActionId, Cell, ColumnKind, GroupId, Manner, Row, Sheet, SituationId};
 
 /// Something in a sheet that may have been forgotten, or that not every player gets along with.
 #[derive(Clone, Debug, PartialEq)]
@@ -53,17 +55,31 @@ pub enum Forgotten {
 
 /// Looks for everything of the kind, in the order of the sheet.
 pub(super) fn forgotten(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
-    let on: Vec<(ActionId, &Action)> = sheet.actions().filter(|(_, a)| !a.off).collect();
-    let mut found = Vec::new();
-    let has = |id: ActionId| bindings.iter().any(|b| b.cell.row.action == id);
-    let without = on.iter().filter(|(id, _)| !has(*id));
-    found.extend(without.map(|(id, _)| Forgotten::NoBinding(*id)));
-    for kind in ColumnKind::ALL {
-        found.extend(not_on_devices(kind, &on, bindings));
-        found.extend(arms_missing(kind, &on, bindings));
+    let mut cells: HashMap<ActionId, Vec<Cell>> = HashMap::new();
+    for bound in bindings {
+        cells
+            .entry(bound.cell.row.action)
+            .or_default()
+            .push(bound.cell);
     }
-    found.extend(same_titles(sheet, &on, bindings));
-    let empty = |situation: &SituationId| on.iter().all(|(_, a)| !a.situations.contains(situation));
+    let on = sheet.actions().filter(|(_, action)| !action.off);
+    let on: Vec<Looked<'_>> = on
+        .map(|(id, action)| Looked {
+            id,
+            action,
+            cells: cells.remove(&id).unwrap_or_default(),
+        })
+        .collect();
+    let mut found = Vec::new();
+    let without = on.iter().filter(|a| a.cells.is_empty());
+    found.extend(without.map(|a| Forgotten::NoBinding(a.id)));
+    for kind in ColumnKind::ALL {
+        found.extend(not_on_devices(kind, &on));
+        found.extend(arms_missing(kind, &on));
+    }
+    found.extend(same_titles(sheet, &on));
+    let empty =
+        |situation: &SituationId| on.iter().all(|a| !a.action.situations.contains(situation));
     let situations = sheet.situations().map(|(id, _)| id);
     found.extend(situations.filter(empty).map(Forgotten::EmptySituation));
     found.extend(bindings.iter().filter_map(unhandy));
@@ -75,68 +91,68 @@ pub(super) fn forgotten(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
     found
 }
 
-fn is_on(bound: &Bound, action: ActionId, kind: ColumnKind) -> bool {
-    bound.cell.row.action == action && bound.cell.column.kind() == kind
+/// An action that is on, with its bindings.
+struct Looked<'a> {
+    id: ActionId,
+    action: &'a Action,
+    cells: Vec<Cell>,
+}
+
+impl Looked<'_> {
+    /// The rows that are bound on some devices.
+    fn rows_on(&self, kind: ColumnKind) -> impl Iterator<Item = Row> {
+        let cells = self.cells.iter().filter(move |c| c.column.kind() == kind);
+        cells.map(|cell| cell.row)
+    }
 }
 
 /// Those of the actions that lack the devices, where more than half have them.
-fn not_on_devices(
-    kind: ColumnKind,
-    on: &[(ActionId, &Action)],
-    bindings: &[Bound],
-) -> Option<Forgotten> {
-    let has = |id: ActionId| bindings.iter().any(|b| is_on(b, id, kind));
-    let bound_at_all = |id: ActionId| bindings.iter().any(|b| b.cell.row.action == id);
-    let ids = on.iter().map(|(id, _)| *id).filter(|id| bound_at_all(*id));
-    let (with, actions): (Vec<ActionId>, Vec<ActionId>) = ids.partition(|id| has(*id));
+fn not_on_devices(kind: ColumnKind, on: &[Looked<'_>]) -> Option<Forgotten> {
+    let bound = on.iter().filter(|a| !a.cells.is_empty());
+    let (with, without): (Vec<&Looked<'_>>, Vec<&Looked<'_>>) =
+        bound.partition(|a| a.rows_on(kind).next().is_some());
+    let actions: Vec<ActionId> = without.iter().map(|a| a.id).collect();
     let most = with.len() > actions.len() && !actions.is_empty();
     most.then_some(Forgotten::NotOnDevices { kind, actions })
 }
 
 /// Arms that lack the devices, where another arm of the action has them and no whole stick does.
-fn arms_missing(
-    kind: ColumnKind,
-    on: &[(ActionId, &Action)],
-    bindings: &[Bound],
-) -> Option<Forgotten> {
+fn arms_missing(kind: ColumnKind, on: &[Looked<'_>]) -> Option<Forgotten> {
     let mut rows = Vec::new();
-    for (id, action) in on.iter().filter(|(_, a)| !a.arms().is_empty()) {
-        let own: Vec<Row> = (bindings.iter().filter(|b| is_on(b, *id, kind)))
-            .map(|b| b.cell.row)
-            .collect();
+    for looked in on {
+        let own: Vec<Row> = looked.rows_on(kind).collect();
         let whole = own.iter().any(|row| row.arm.is_none());
         if !whole && !own.is_empty() {
-            let arms = action.arms().iter().map(|arm| Row::arm(*id, *arm));
+            let arms = looked.action.arms().iter();
+            let arms = arms.map(|arm| Row::arm(looked.id, *arm));
             rows.extend(arms.filter(|row| !own.contains(row)));
         }
     }
     (!rows.is_empty()).then_some(Forgotten::ArmMissing { kind, rows })
 }
 
-fn same_titles(sheet: &Sheet, on: &[(ActionId, &Action)], bindings: &[Bound]) -> Vec<Forgotten> {
-    // A plane that is bound by its arms only has no row of its own to be read.
-    let read = |row: &Row, action: &Action| {
-        row.arm.is_some() || action.arms().is_empty() || bindings.iter().any(|b| b.cell.row == *row)
-    };
-    let rows: Vec<(Row, _, &str)> = on
-        .iter()
-        .flat_map(|(id, action)| {
-            let rows = sheet.rows_of(*id).filter(|row| read(row, action));
-            rows.map(|row| (row, action.group))
-        })
-        .map(|(row, group)| (row, group, sheet.row_title(row)))
-        .collect();
-    let mut found = Vec::new();
-    for (n, (row, group, title)) in rows.iter().enumerate() {
-        let same = |(_, g, t): &&(Row, _, &str)| g == group && t == title;
-        let first = !rows[..n].iter().any(|r| same(&r));
-        let others = rows[n + 1..].iter().filter(same).map(|(row, ..)| *row);
-        let all: Vec<Row> = [*row].into_iter().chain(others).collect();
-        if first && all.len() > 1 {
-            found.push(Forgotten::SameTitle(all));
+/// Rows of the same title under the same heading, in the order of the sheet.
+fn same_titles(sheet: &Sheet, on: &[Looked<'_>]) -> Vec<Forgotten> {
+    let mut at: HashMap<(GroupId, &str), usize> = HashMap::new();
+    let mut rows: Vec<Vec<Row>> = Vec::new();
+    for looked in on {
+        for row in sheet.rows_of(looked.id) {
+            // A plane that is bound by its arms only has no row of its own to be read.
+            let read = row.arm.is_some()
+                || looked.action.arms().is_empty()
+                || looked.cells.iter().any(|c| c.row == row);
+            if read {
+                let title = (looked.action.group, sheet.row_title(row));
+                let at = *at.entry(title).or_insert(rows.len());
+                match rows.get_mut(at) {
+                    Some(same) => same.push(row),
+                    None => rows.push(vec![row]),
+                }
+            }
         }
     }
-    found
+    let doubled = rows.into_iter().filter(|rows| rows.len() > 1);
+    doubled.map(Forgotten::SameTitle).collect()
 }
 
 fn unhandy(bound: &Bound) -> Option<Forgotten> {

@@ -2,7 +2,6 @@
 
 use std::fmt;
 
-use super::Survey;
 use crate::conflict::conflicts;
 use crate::input::Platform;
 use crate::layout::{Layout, Resolver};
@@ -129,8 +128,8 @@ fn problems_with(
     let conflicts = conflicts(sheet, rig.bindings(), layouts, platform);
     let conflicts = conflicts.iter().filter(|c| c.class.is_conflict());
     let mut out: Vec<String> = conflicts.map(|c| c.describe(sheet)).collect();
-    let survey = Survey::new(sheet, rig.bindings(), layouts, platform);
-    for finding in survey.findings().iter().filter(|f| f.is_problem) {
+    let findings = super::find::findings(sheet, rig.bindings(), layouts, platform);
+    for finding in findings.iter().filter(|f| f.is_problem) {
         let told = matches!(finding.kind, super::FindingKind::Conflict(_));
         if !told {
             let on = finding.layouts_in_words();
