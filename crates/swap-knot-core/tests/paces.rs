@@ -259,6 +259,26 @@ fn a_pace_that_stands_still_loses_no_press_and_says_what_it_does_not_list() {
 }
 
 #[test]
+fn a_game_that_never_ticks_remembers_no_more_than_it_says() {
+    let sheet = sheet();
+    let (mut seat, mut steps) = (seat(&sheet), Pace::new());
+    let (horn, mut presses, mut listed) = (id(&sheet, "horn"), 0, 0);
+    for n in 0..40_000 {
+        seat.feed(&key(n * 2_000, Place::KeyH, n % 2 == 0));
+        if n % 100 == 99 {
+            seat.advance(Time::from_micros(n * 2_000));
+            let step = steps.read(&seat);
+            presses += step.presses(horn);
+            listed += step.happened().count();
+            assert_eq!(step.missed(), 0);
+        }
+    }
+    assert_eq!((presses, listed), (20_000, 40_000));
+    seat.tick(Time::from_millis(80_000));
+    assert!(seat.happened().len() <= 33_000, "{}", seat.happened().len());
+}
+
+#[test]
 fn a_situation_that_is_entered_after_a_step_governs_later_events_only() {
     let sheet = sheet();
     let (mut seat, mut steps) = (seat(&sheet), Pace::new());

@@ -1,61 +1,96 @@
-//! The newest beginnings and ends, for paces that list them.
-
-use std::collections::VecDeque;
+//! Beginnings and ends in the order in which they came: those of the frame, and the newest for paces
+//! that list them.
 
 use super::Happened;
 
-/// How many are kept.
+/// How many are kept for paces.
 pub(super) const LISTED: usize = 1024;
+/// How many are kept for a tick that does not come, in a game that only advances.
+const UNTOLD: usize = 16 * LISTED;
 
-/// What happened, numbered from the first on; the oldest are dropped.
+/// What happened, numbered from the first on; the oldest are dropped, now and then.
 #[derive(Clone, Debug, Default)]
 pub(super) struct Log {
-    newest: VecDeque<Happened>,
-    /// How many there were in all.
-    end: u64,
+    entries: Vec<Happened>,
+    /// How many were dropped before them.
+    dropped: u64,
+    /// Where in the entries the frame begins that the answers speak of, and where it ends.
+    frame: (usize, usize),
 }
 
 impl Log {
     pub(super) fn new() -> Log {
         Log {
-            newest: VecDeque::with_capacity(LISTED),
-            end: 0,
+            entries: Vec::with_capacity(4 * LISTED),
+            ..Log::default()
         }
     }
 
     #[inline]
     pub(super) fn push(&mut self, what: Happened) {
-        if self.newest.len() == LISTED {
-            self.newest.pop_front();
+        self.entries.push(what);
+    }
+
+    /// Closes a frame: it is from here on what the answers speak of.
+    #[inline]
+    pub(super) fn close_frame(&mut self) {
+        self.frame = (self.frame.1, self.entries.len());
+        if self.frame.0 > 3 * LISTED {
+            self.drop_oldest(self.frame.0 - LISTED);
         }
-        self.newest.push_back(what);
-        self.end += 1;
     }
 
+    /// Keeps a game that never ticks from remembering everything.
+    #[inline]
+    pub(super) fn bound(&mut self) {
+        if self.entries.len() > 2 * UNTOLD {
+            self.drop_oldest(self.entries.len() - UNTOLD);
+        }
+    }
+
+    fn drop_oldest(&mut self, count: usize) {
+        self.entries.drain(..count);
+        self.dropped += count as u64;
+        let (from, to) = self.frame;
+        self.frame = (from.saturating_sub(count), to.saturating_sub(count));
+    }
+
+    /// What happened in the frame.
+    pub(super) fn frame(&self) -> &[Happened] {
+        self.entries.get(self.frame.0..self.frame.1).unwrap_or(&[])
+    }
+
+    /// How many there were in all.
     pub(super) fn end(&self) -> u64 {
-        self.end
+        self.dropped + self.entries.len() as u64
     }
 
-    fn oldest(&self) -> u64 {
-        self.end - self.newest.len() as u64
-    }
-
-    /// How many from a number on are not kept any more.
+    /// How many from a number on are too old to be listed.
     pub(super) fn missed(&self, from: u64) -> u64 {
-        self.oldest().saturating_sub(from)
+        self.end()
+            .saturating_sub(LISTED as u64)
+            .saturating_sub(from)
     }
 
-    /// Those from a number on, the oldest first.
+    /// Those from a number on that can be listed, the oldest first.
     pub(super) fn since(&self, from: u64) -> impl Iterator<Item = &Happened> {
-        let skip = from.saturating_sub(self.oldest());
-        self.newest
-            .iter()
-            .skip(usize::try_from(skip).unwrap_or(usize::MAX))
+        let oldest = self.end().saturating_sub(LISTED as u64);
+        let skip = from.max(oldest).saturating_sub(self.dropped);
+        let skip = usize::try_from(skip).unwrap_or(usize::MAX);
+        self.entries.iter().skip(skip)
     }
 
     /// Has everything told in the names of another sheet; what is gone there is dropped.
     pub(super) fn rename(&mut self, told: impl Fn(&Happened) -> Option<Happened>) {
-        let renamed = self.newest.iter().filter_map(told).collect();
-        self.newest = renamed;
+        let (from, to) = self.frame;
+        let kept = |entries: &[Happened]| entries.iter().filter_map(&told).collect::<Vec<_>>();
+        let parts = [
+            kept(&self.entries[..from]),
+            kept(&self.entries[from..to]),
+            kept(&self.entries[to..]),
+        ];
+        self.frame = (parts[0].len(), parts[0].len() + parts[1].len());
+        self.entries.clear();
+        self.entries.extend(parts.into_iter().flatten());
     }
 }

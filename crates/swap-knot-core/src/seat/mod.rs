@@ -149,10 +149,12 @@ impl Seat {
 
     /// What happened between the last two ticks, in order.
     pub fn happened(&self) -> &[Happened] {
-        for what in &self.state.happened {
+        let happened = self.state.log.frame();
+        #[cfg(debug_assertions)]
+        for what in happened {
             self.asked.mark(what.action.index());
         }
-        &self.state.happened
+        happened
     }
 
     /// The device kind that the player is using, for prompts.

@@ -1,7 +1,5 @@
 //! What was fed and is not judged yet, in the order of time.
 
-use std::collections::VecDeque;
-
 use super::state::State;
 use super::{Cause, Seat};
 use crate::input::{DeviceId, Event, Time};
@@ -15,19 +13,19 @@ struct Waiting {
 }
 
 #[derive(Clone, Debug)]
-pub(super) struct Queue(VecDeque<Waiting>);
+pub(super) struct Queue(Vec<Waiting>);
 
 impl Queue {
     pub(super) fn new() -> Queue {
-        Queue(VecDeque::with_capacity(64))
+        Queue(Vec::with_capacity(64))
     }
 
     /// Puts an event behind all that are not later.
     #[inline]
     fn put(&mut self, event: Event, overheard: bool) {
         let waiting = Waiting { event, overheard };
-        if self.0.back().is_none_or(|last| last.event.at <= event.at) {
-            self.0.push_back(waiting);
+        if self.0.last().is_none_or(|last| last.event.at <= event.at) {
+            self.0.push(waiting);
             return;
         }
         let at = self.0.partition_point(|w| w.event.at <= event.at);
@@ -37,16 +35,17 @@ impl Queue {
     /// Has everything judged that is not later than a moment.
     #[inline]
     fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
-        while let Some(next) = self.0.front() {
-            if next.event.at > to {
-                break;
-            }
+        let due = match self.0.last() {
+            Some(last) if last.event.at > to => self.0.partition_point(|w| w.event.at <= to),
+            _ => self.0.len(),
+        };
+        for next in &self.0[..due] {
             match next.overheard {
                 true => state.overhear(wiring, &next.event),
                 false => state.feed(wiring, &next.event),
             }
-            self.0.pop_front();
         }
+        self.0.drain(..due);
     }
 }
 
@@ -101,6 +100,7 @@ impl Seat {
         self.queue.judge(&mut self.state, wiring, to);
         self.state.advance(wiring, to);
         self.state.settle(wiring);
+        self.state.log.bound();
     }
 
     /// Closes the frame of the picture: everything that was fed is judged, also what is stamped later

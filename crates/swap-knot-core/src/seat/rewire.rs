@@ -104,8 +104,6 @@ impl State {
             let id = ActionId::new(action(h.action.index() as u16)?, stamp);
             Some(Happened { action: id, ..*h })
         };
-        self.incoming.extend(was.incoming.iter().filter_map(told));
-        self.happened.extend(was.happened.iter().filter_map(told));
         self.log = was.log;
         if old.sheet().stamp() != new.sheet().stamp() {
             self.log.rename(told);

@@ -114,8 +114,6 @@ pub(super) struct State {
     /// Controls that worked an action until a change of situations or rig took that away, and have
     /// not been at rest since.
     pub(super) taken: Vec<(Control, u16)>,
-    pub(super) incoming: Vec<Happened>,
-    pub(super) happened: Vec<Happened>,
     pub(super) log: Log,
     /// Why things end that end now.
     pub(super) cause: Cause,
@@ -166,8 +164,6 @@ impl State {
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
             taken: Vec::new(),
-            incoming: Vec::with_capacity(64),
-            happened: Vec::with_capacity(64),
             log: Log::default(),
             cause: Cause::LetGo,
             stack: Vec::with_capacity(8),
@@ -403,8 +399,7 @@ impl State {
         self.set_clock(wiring, now);
         self.settle(wiring);
         self.frame = self.frame.wrapping_add(1);
-        std::mem::swap(&mut self.happened, &mut self.incoming);
-        self.incoming.clear();
+        self.log.close_frame();
         self.kind_changed = self.kind.take_changed();
     }
 
@@ -415,15 +410,13 @@ impl State {
             Edge::Began => Cause::LetGo,
             Edge::Ended => self.cause,
         };
-        let what = Happened {
+        self.log.push(Happened {
             at: self.now,
             action: ActionId::new(action, self.stamp),
             arm,
             edge,
             cause,
-        };
-        self.incoming.push(what);
-        self.log.push(what);
+        });
     }
 }
 
