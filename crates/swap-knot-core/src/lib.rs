@@ -33,7 +33,7 @@ pub use input::{
 // Declare.
 pub use sheet::{
     Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
-    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, Knob, KnobValue, Manner,
+    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, How, Knob, KnobValue, Manner,
     Misfit, Mistake, Opposite, OutOfRange, Preset, Row, RowRef, Shape, Sheet, SheetError,
     Situation, SituationId, SituationRef, Situations, Timing, TitledRow, TypedError,
 };
@@ -58,7 +58,9 @@ pub use survey::{
 // Play.
 pub use law::{Bound, NotInForce, Origin, Unlawful};
 pub use rig::{Rig, RigNote};
-pub use seat::{Cause, Edge, Fed, Happened, NoSuchSituation, Pace, Reading, Seat, Seats};
+pub use seat::{
+    Cause, Edge, Fed, Happened, Moved, NoSuchSituation, Pace, Reading, Seat, Seats, TurnUnits,
+};
 
 // Remap.
 pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat_conflicts};

@@ -68,7 +68,7 @@ fn bad_text_is_told_where_and_what() {
         "Ctrl+",
         "",
         "pad:stick-left+KeyA",
-        "Ctrl+pad:stick-left",
+        "mouse:move+KeyA",
         "Shift+ShiftLeft",
         "Main+ControlLeft",
         "letter:ab",
@@ -88,7 +88,7 @@ fn bad_text_is_told_where_and_what() {
     "": an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`
     "": an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`
     "pad:stick-left": `pad:stick-left` cannot be held as part of a chord; hold a key, a button or one direction of it
-    "pad:stick-left": `pad:stick-left` cannot complete a chord; use one direction of it, or bind it on its own
+    "mouse:move": `mouse:move` cannot be held as part of a chord; hold a key, a button or one direction of it
     "Shift": `Shift` is in the chord twice
     "Main": `Main` is in the chord twice
     "letter:ab": `letter:` wants exactly one character that a key types, as in `letter:i`

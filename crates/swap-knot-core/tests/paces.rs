@@ -10,7 +10,7 @@ use common::small;
 use proptest::prelude::*;
 use swap_knot::{
     ActionId, Arm, Cause, DeviceId, Edge, Event, EventKind, Layout, Pace, PadButton, Place,
-    Profile, Rig, Row, Seat, Sheet, Simulated, Stick, Time,
+    Profile, Rig, Row, Seat, Sheet, Simulated, Stick, Time, TurnUnits,
 };
 
 /// One action of every kind.
@@ -49,7 +49,12 @@ const SHEET: &str = r#"
     [actions.look]
     situation = "deck"
     shape = "plane"
-    bind = "mouse:move"
+    rate = true
+    bind = ["mouse:move", "pad:stick-left"]
+    right = { bind = "KeyD" }
+    feel.keyboard = { ramp-up = 0.3, ramp-down = 0.2, sensitivity = 2 }
+    feel.gamepad = { curve = 2, sensitivity = 3 }
+    feel.mouse = { curve = 1.5 }
     [actions.lamp]
     toggle = true
     bind = "KeyL"
@@ -115,7 +120,17 @@ fn events() -> impl Strategy<Value = Vec<Event>> {
 }
 
 /// Everything that can be asked of a row at one moment.
-type Asked = (bool, bool, bool, u32, [u32; 3], [u32; 3]);
+type Asked = (bool, bool, bool, u32, [u32; 3], [f32; 3], [f32; 3]);
+
+const UNITS: TurnUnits = TurnUnits {
+    a_count: 0.5,
+    a_second: 90.0,
+};
+
+/// Sums of small numbers, told as finely as they can be the same in any grouping.
+fn rounded(v: f32) -> f32 {
+    (v * 64.0).round() / 64.0
+}
 
 const STEP: u64 = 1_000_000 / 60;
 const END: u64 = 2_200_000;
@@ -145,16 +160,15 @@ fn paced(sheet: &Sheet, events: &[Event], rate: u64) -> (Vec<Vec<Asked>>, Vec<u3
                 let reading = pace.read(&seat);
                 let bits = |v: [f32; 3]| v.map(f32::to_bits);
                 let asked = |row: &Row| {
-                    let motion = reading
-                        .motion(row.action)
-                        .map(|v| (v * 64.0).round() / 64.0);
+                    let motion = reading.motion(row.action).map(rounded);
                     (
                         reading.is_down(*row),
                         reading.went_down(*row),
                         reading.went_up(*row),
                         reading.presses(*row),
                         bits(reading.space(row.action)),
-                        bits(motion),
+                        motion,
+                        reading.turn(row.action, UNITS).map(rounded),
                     )
                 };
                 steps.push(rows.iter().map(asked).collect());
@@ -188,14 +202,15 @@ fn stepped(sheet: &Sheet, events: &[Event]) -> Vec<Vec<Asked>> {
             let begun = told
                 .iter()
                 .filter(|h| h.edge == Edge::Began && h.action == row.action && h.arm == row.arm);
-            let motion = seat.motion(row.action).map(|v| (v * 64.0).round() / 64.0);
+            let motion = seat.motion(row.action).map(rounded);
             (
                 seat.is_down(*row),
                 seat.went_down(*row),
                 seat.went_up(*row),
                 begun.count() as u32,
                 seat.space(row.action).map(f32::to_bits),
-                motion.map(f32::to_bits),
+                motion,
+                seat.turn(row.action, UNITS).map(rounded),
             )
         };
         steps.push(rows.iter().map(asked).collect());

@@ -71,7 +71,7 @@ moving = 3
 [actions.walk]
 situation = "dck"
 shape = "plain"
-bind = ["KeyQQ", "Ctrl+pad:stick-left"]
+bind = ["KeyQQ", "mouse:move+KeyA"]
 [actions.horn]
 essential = 3
 share = ["hron"]
@@ -104,11 +104,11 @@ bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {
     bad.toml:14:14: there is no situation `dck`; did you mean `deck`?
     bad.toml:15:10: `shape` cannot be `plain`; did you mean `plane`?
     bad.toml:16:10: `KeyQQ` is not an input; did you mean `KeyQ`?
-    bad.toml:16:24: `pad:stick-left` cannot complete a chord; use one direction of it, or bind it on its own
+    bad.toml:16:19: `mouse:move` cannot be held as part of a chord; hold a key, a button or one direction of it
     bad.toml:18:13: `essential` wants true or false, not this integer
     bad.toml:19:11: there is no action `hron`; did you mean `horn`?
     bad.toml:20:34: `dead-zone` wants a number from 0 to 0.95; 2 is not
-    bad.toml:20:37: a feel has no key `curvature`; it can have `curve`, `dead-zone`, `invert`, `ramp-down`, `ramp-up`, `sensitivity`
+    bad.toml:20:37: a feel has no key `curvature`; it can have `curve`, `dead-zone`, `invert`, `ramp-down`, `ramp-up`, `sensitivity`, `threshold`
     bad.toml:21:46: action `horn` has `KeyW` in column keyboard-1 already; give `KeyE` another column
     bad.toml:21:68: `pad:stick-left` moves on two axes and can only work a plane; use one direction of it, such as `pad:stick-left.up`
     bad.toml:21:86: action `horn` is bound to `KeyW` twice; take one out

@@ -12,18 +12,15 @@ use crate::sheet::{Manner, Sheet, Timing};
 pub(super) struct Resolved<'a> {
     pub(super) bound: &'a Bound,
     pub(super) chord: ChordInHand,
-    /// The times of its action.
-    timing: Timing,
 }
 
 impl<'a> Resolved<'a> {
     /// None where the layout cannot work it.
     pub(super) fn new(sheet: &Sheet, bound: &'a Bound, resolver: &Resolver) -> Option<Self> {
-        let action = sheet.action(bound.cell.row.action)?;
+        sheet.action(bound.cell.row.action)?;
         Some(Resolved {
             bound,
-            chord: resolver.chord(&bound.chord).ok()?,
-            timing: action.timing,
+            chord: bound.in_hand(resolver).ok()?,
         })
     }
 
@@ -65,8 +62,8 @@ pub(super) fn compare(a: &Resolved<'_>, b: &Resolved<'_>) -> Option<ConflictClas
 fn get_along(a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
     let over_first = |tap: &Timing, hold: &Timing| tap.tap_within < hold.hold_after;
     match (a.bound.manner, b.bound.manner) {
-        (Manner::Tap, Manner::Hold) => over_first(&a.timing, &b.timing),
-        (Manner::Hold, Manner::Tap) => over_first(&b.timing, &a.timing),
+        (Manner::Tap, Manner::Hold) => over_first(&a.bound.timing, &b.bound.timing),
+        (Manner::Hold, Manner::Tap) => over_first(&b.bound.timing, &a.bound.timing),
         _ => false,
     }
 }

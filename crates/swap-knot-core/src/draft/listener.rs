@@ -227,7 +227,10 @@ impl Listener {
         if self.options.cancel.iter().any(|i| cancels(&i)) {
             return Heard::Cancelled;
         }
-        if can_wait(input) && self.held.len() < MAX_HELD {
+        // With a plane in mind, what is held may be completed by a movement.
+        let may_move =
+            self.options.planes && matches!(input, Input::MouseButton(_) | Input::PadButton(_));
+        if (can_wait(input) || may_move) && self.held.len() < MAX_HELD {
             self.held.push((control, input));
             return Heard::Holding;
         }

@@ -179,14 +179,8 @@ impl Draft {
     }
 
     fn meets(&self, question: &Question, bindings: &[Bound]) -> Vec<Conflict> {
-        let (manner, strict) = self.sheet.manner_of(question.cell);
-        let candidate = Bound {
-            cell: question.cell,
-            chord: question.chord.clone(),
-            manner,
-            strict,
-            origin: Origin::Profile,
-        };
+        let chord = question.chord.clone();
+        let candidate = Bound::new(&self.sheet, question.cell, chord, Origin::Profile);
         let all = conflicts_of(&self.sheet, &candidate, bindings, &self.on);
         all.into_iter()
             .filter(|c| c.class.is_conflict() && !question.shared.contains(&c.second.cell))

@@ -32,9 +32,6 @@ pub enum ChordError {
     /// A stick, an axis, mouse motion or the wheel cannot be held.
     #[error("`{0}` cannot be held as part of a chord; hold a key, a button or one direction of it")]
     NotHoldable(Input),
-    /// Motion on two axes cannot complete a chord.
-    #[error("`{0}` cannot complete a chord; use one direction of it, or bind it on its own")]
-    NotCompleting(Input),
     /// The same thing in hand twice: equal inputs, a modifier and a side of it, a stick and a
     /// direction of it.
     #[error("`{0}` is in the chord twice")]
@@ -48,15 +45,11 @@ impl Chord {
     /// A chord of inputs held and the one that completes it.
     ///
     /// # Errors
-    /// When an input cannot be held, cannot complete a chord, is there twice, or when more than
-    /// [`MAX_HELD`] are held.
+    /// When an input cannot be held, is there twice, or when more than [`MAX_HELD`] are held.
     pub fn new(held: impl IntoIterator<Item = Input>, input: Input) -> Result<Chord, ChordError> {
         let mut held: Vec<Input> = held.into_iter().collect();
         if held.len() > MAX_HELD {
             return Err(ChordError::TooLong);
-        }
-        if !held.is_empty() && !can_complete(input) {
-            return Err(ChordError::NotCompleting(input));
         }
         held.sort_unstable();
         for (i, &part) in held.iter().enumerate() {
@@ -82,6 +75,11 @@ impl Chord {
     /// The input that completes it; for a plain input, the input itself.
     pub fn input(&self) -> Input {
         self.input
+    }
+
+    /// Whether all of it can be held, so that its parts can be pressed in any order.
+    pub(crate) fn can_be_together(&self) -> bool {
+        !self.held.is_empty() && can_be_held(self.input)
     }
 
     /// Whether nothing has to be held.
@@ -120,8 +118,4 @@ fn can_be_held(input: Input) -> bool {
         InputShape::Button | InputShape::Pull | InputShape::Touch => true,
         InputShape::Pulse | InputShape::Line | InputShape::Plane => false,
     }
-}
-
-fn can_complete(input: Input) -> bool {
-    !matches!(input.shape(), InputShape::Line | InputShape::Plane)
 }

@@ -120,6 +120,16 @@ impl Control {
         (self, 0)
     }
 
+    /// Whether it is a trigger or a half of a stick or axis, which has a way to go.
+    pub(crate) fn is_pull(self) -> bool {
+        let n = self.0;
+        (STICK_HALF..HID_BUTTON).contains(&n)
+            || (HID_HALF..TOUCH).contains(&n)
+            || [PadButton::TriggerLeft, PadButton::TriggerRight]
+                .map(Control::pad)
+                .contains(&self)
+    }
+
     /// The kind of device it is on.
     pub(crate) const fn device_kind(self) -> DeviceKind {
         match self.0 {

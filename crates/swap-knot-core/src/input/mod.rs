@@ -29,7 +29,7 @@ pub(crate) use control::{Control, MODIFIER_PLACES, writes_text};
 pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
 pub use held::Held;
-pub(crate) use held::{Change, LOOSE, Rest, notched};
+pub(crate) use held::{Change, LOOSE, Rest, let_go_at, notched};
 pub use hid::{HidAxis, HidButton, HidInput};
 pub use letter::Letter;
 pub use modifier::{Modifier, Platform};

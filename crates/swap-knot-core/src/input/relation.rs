@@ -87,13 +87,48 @@ impl InHand {
 pub(crate) struct ChordInHand {
     pub(crate) held: Vec<InHand>,
     pub(crate) input: InHand,
+    /// Whether its parts are pressed together, so that any of them may complete it.
+    pub(crate) any_order: bool,
 }
 
 impl ChordInHand {
     /// What it has to do with another one, whichever of the two comes first.
     ///
-    /// `strict` says of each whether it wants no other modifier held.
+    /// `strict` says of each whether it wants no other modifier held. Of chords whose parts may come
+    /// in any order it is the closest that some order makes.
     pub(crate) fn meets(
+        &self,
+        strict: bool,
+        other: &ChordInHand,
+        other_strict: bool,
+    ) -> Option<Meeting> {
+        if !(self.any_order || other.any_order) {
+            return self.meets_as_it_is(strict, other, other_strict);
+        }
+        let pairs = self.orders().flat_map(|a| {
+            let meets = move |b: ChordInHand| a.meets_as_it_is(strict, &b, other_strict);
+            other.orders().filter_map(meets)
+        });
+        pairs.min_by_key(|meeting| meeting.rank())
+    }
+
+    /// The orders in which it can be pressed, by what comes last.
+    pub(crate) fn orders(&self) -> impl Iterator<Item = ChordInHand> + '_ {
+        let further = match self.any_order {
+            true => self.held.len(),
+            false => 0,
+        };
+        (0..=further).map(|n| {
+            let mut order = self.clone();
+            order.any_order = false;
+            if let Some(first) = n.checked_sub(1) {
+                std::mem::swap(&mut order.held[first], &mut order.input);
+            }
+            order
+        })
+    }
+
+    fn meets_as_it_is(
         &self,
         strict: bool,
         other: &ChordInHand,
@@ -125,6 +160,9 @@ impl ChordInHand {
     /// Whether working `other` works this one as well, at its end or on the way, so that who takes
     /// this chord for themselves takes the other with it.
     pub(crate) fn takes(&self, strict: bool, other: &ChordInHand) -> bool {
+        if self.any_order || other.any_order {
+            return (self.orders()).any(|a| other.orders().any(|b| a.takes(strict, &b)));
+        }
         let at_the_end = self.input.relation(&other.input).is_some()
             && within(&self.held, &other.held).is_some();
         (at_the_end || self.is_held_in(other)) && !(strict && self.shut_out_by(other))
@@ -149,6 +187,19 @@ impl ChordInHand {
             .any(|part| part.is_modifier() && !own(part))
     }
 
+    /// Whatever may complete it.
+    pub(crate) fn completing(&self) -> impl Iterator<Item = &InHand> {
+        let held = if self.any_order { &self.held[..] } else { &[] };
+        held.iter().chain([&self.input])
+    }
+
+    /// The same chord, pressed in any order or as it is.
+    #[must_use]
+    pub(crate) fn in_any_order(mut self, any_order: bool) -> ChordInHand {
+        self.any_order = any_order && !self.held.is_empty();
+        self
+    }
+
     /// Everything that it is made of, what is held first.
     pub(crate) fn parts(&self) -> impl Iterator<Item = &InHand> {
         self.held.iter().chain([&self.input])
@@ -166,6 +217,18 @@ pub(crate) enum Meeting {
     Crossing,
     /// One is worked while the other is being held together.
     Member,
+}
+
+impl Meeting {
+    /// The lower the closer.
+    fn rank(self) -> (u8, Option<Relation>) {
+        match self {
+            Meeting::Together(relation) => (0, Some(relation)),
+            Meeting::Crossing => (1, None),
+            Meeting::LongerHidesShorter => (2, None),
+            Meeting::Member => (3, None),
+        }
+    }
 }
 
 /// Whether each of these parts is one of those, no two of them the same one; and how closely.

@@ -162,7 +162,6 @@ impl FromStr for Chord {
                 ChordError::NotHoldable(i) | ChordError::Twice(i) => {
                     all.iter().position(|&o| o == i)
                 }
-                ChordError::NotCompleting(_) => places.len().checked_sub(1),
                 ChordError::TooLong => None,
             };
             let span = culprit.map_or(0..text.len(), |i| places[i].clone());

@@ -2,9 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use crate::input::Chord;
+use crate::input::{Chord, ChordInHand};
+use crate::layout::{Resolver, Unworkable};
 use crate::profile::Profile;
-use crate::sheet::{Cell, Manner, Sheet};
+use crate::sheet::{Cell, How, Manner, Sheet, Timing};
 
 /// Where a binding comes from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -18,7 +19,7 @@ pub enum Origin {
 }
 
 /// A binding as it is in force.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub struct Bound {
     /// Where it stands.
@@ -29,8 +30,40 @@ pub struct Bound {
     pub manner: Manner,
     /// Whether no other modifier may be held.
     pub strict: bool,
+    /// Whether its parts are pressed together, in any order.
+    pub together: bool,
+    /// The times of its action.
+    pub timing: Timing,
     /// Where it comes from.
     pub origin: Origin,
+}
+
+impl Bound {
+    /// A chord in a cell, worked as the cell wants it.
+    pub(crate) fn new(sheet: &Sheet, cell: Cell, chord: Chord, origin: Origin) -> Bound {
+        let How {
+            manner,
+            strict,
+            together,
+        } = sheet.how_of(cell);
+        Bound {
+            cell,
+            together: together && chord.can_be_together(),
+            chord,
+            manner,
+            strict,
+            timing: sheet.declared(cell.row.action).timing,
+            origin,
+        }
+    }
+
+    /// What it is in hand.
+    ///
+    /// # Errors
+    /// When the layout has no key for a part, or one key for two.
+    pub(crate) fn in_hand(&self, on: &Resolver) -> Result<ChordInHand, Unworkable> {
+        Ok(on.chord(&self.chord)?.in_any_order(self.together))
+    }
 }
 
 /// The bindings in force, ordered by cell; actions that are off have none.
@@ -48,25 +81,13 @@ pub(super) fn bindings(sheet: &Sheet, lawful: &Profile) -> Vec<Bound> {
     let mut out = Vec::with_capacity(sheet.defaults().len() + changed.len());
     for default in sheet.defaults() {
         if !changed.contains_key(&default.cell) {
-            out.push(Bound {
-                cell: default.cell,
-                chord: default.chord.clone(),
-                manner: default.manner,
-                strict: default.strict,
-                origin: Origin::Default,
-            });
+            let chord = default.chord.clone();
+            out.push(Bound::new(sheet, default.cell, chord, Origin::Default));
         }
     }
     for (cell, (chord, origin)) in changed {
         let Some(chord) = chord else { continue };
-        let (manner, strict) = sheet.manner_of(cell);
-        out.push(Bound {
-            cell,
-            chord,
-            manner,
-            strict,
-            origin,
-        });
+        out.push(Bound::new(sheet, cell, chord, origin));
     }
     out.retain(|b| !sheet.declared(b.cell.row.action).off);
     out.sort_by_key(|b| b.cell);

@@ -126,7 +126,11 @@ impl Resolver {
                 held.push(hand);
             }
         }
-        Ok(ChordInHand { held, input })
+        Ok(ChordInHand {
+            held,
+            input,
+            any_order: false,
+        })
     }
 }
 

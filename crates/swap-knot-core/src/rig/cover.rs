@@ -4,7 +4,7 @@
 
 use std::collections::HashMap;
 
-use crate::input::{ChordInHand, Input, writes_text};
+use crate::input::{ChordInHand, InHand, Input, writes_text};
 use crate::law::Bound;
 use crate::sheet::{Action, ActionId, ActionRef, Cover, Sheet, SituationId};
 
@@ -41,7 +41,7 @@ impl<'a> Uses<'a> {
             let action = sheet.declared(placed.action);
             let using = |s: &&SituationId| sheet.declared_situation(**s).cover == Cover::Used;
             for &situation in action.situations.iter().filter(using) {
-                for &leaf in placed.chord.input.leaves() {
+                for &leaf in placed.chord.completing().flat_map(InHand::leaves) {
                     uses.by.entry((situation, leaf)).or_default().push(placed);
                 }
             }

@@ -2,7 +2,7 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, silenced};
-use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, Rest, TouchName};
+use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, Rest, TouchName, let_go_at};
 use crate::law::{Bound, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
@@ -37,6 +37,11 @@ pub(crate) struct Wire {
     /// How many inputs have to be held; longer chords win.
     pub(crate) held_len: u8,
     pub(crate) held_start: u32,
+    /// Whether what is held has to have been pressed just before.
+    pub(crate) together: bool,
+    /// How far in its control has to be to work it, where that is further than for others; 0 where
+    /// it is enough that the control is down.
+    pub(crate) grade: f32,
     /// Position of its feel in [`Wiring::feels`].
     pub(crate) feel: u16,
 }
@@ -52,6 +57,8 @@ pub(crate) struct Route {
     /// Wire and action, where all that it touches is one press that is on while it is down: the
     /// common case, which a seat takes a short way.
     pub(crate) lone_press: Option<(u16, u16)>,
+    /// Whether some of what it completes wants it further in than the rest.
+    pub(crate) graded: bool,
 }
 
 /// What a seat has to know of an action, without names.
@@ -65,6 +72,8 @@ pub(crate) struct ActionWiring {
     pub(crate) first_arm: u8,
     pub(crate) opposite: crate::sheet::Opposite,
     pub(crate) toggle: bool,
+    /// Its position in [`Wiring::rates`], if it is a rate.
+    pub(crate) rate: Option<u16>,
     /// Whether it is taken up again by what is held already.
     pub(crate) resumes: bool,
     pub(crate) timing: Timing,
@@ -80,6 +89,8 @@ pub(crate) struct Wiring {
     /// For each held part the controls that satisfy it: one, or the two sides of a modifier.
     pub(crate) held: Vec<[Control; 2]>,
     pub(crate) actions: Vec<ActionWiring>,
+    /// The actions that are rates.
+    pub(crate) rates: Vec<u16>,
     /// The action of each port.
     pub(crate) port_action: Vec<u16>,
     pub(crate) feels: Vec<Feel>,
@@ -174,7 +185,7 @@ pub(super) fn wire(
     };
     let mut in_hand = Vec::with_capacity(bindings.len());
     for (at, bound) in bindings.iter().enumerate() {
-        match resolver.chord(&bound.chord) {
+        match bound.in_hand(resolver) {
             // Two wires at the most: one for each side of a modifier.
             Ok(_) if maker.out.wires.len() + 2 > MAX_WIRES => {
                 notes.push(RigNote::TooMany { cell: bound.cell });
@@ -197,6 +208,7 @@ pub(super) fn wire(
     route(&mut out);
     group(&mut out);
     out.rest = rests(&out, sheet, profile);
+    grade(&mut out);
     out.silences = silences(sheet, bindings, &in_hand, &of);
     out
 }
@@ -208,6 +220,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         wires: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),
+        rates: Vec::new(),
         port_action: Vec::new(),
         feels: vec![Feel::default()],
         port_range: Vec::new(),
@@ -225,6 +238,10 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             (false, _) => action.arms().len() as u8,
         };
         w.port_action.extend((0..ports).map(|_| id.index() as u16));
+        let rate = (action.rate && ports > 0).then(|| {
+            w.rates.push(id.index() as u16);
+            (w.rates.len() - 1) as u16
+        });
         w.actions.push(ActionWiring {
             shape: action.shape,
             port,
@@ -233,6 +250,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             opposite: action.opposite,
             toggle: action.shape == Shape::Press
                 && profile.toggle(&action.name).unwrap_or(action.toggle),
+            rate,
             resumes: action.resumes(),
             timing: action.timing,
             whole: (0, 0),
@@ -242,14 +260,25 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
 }
 
 impl Maker<'_> {
-    /// Adds the wires of one binding.
+    /// Adds the wires of one binding: of a chord whose parts come in any order those of each order.
     fn add(&mut self, at: usize, bound: &Bound, chord: &ChordInHand) {
+        let row = bound.cell.row;
+        let action = self.out.actions[row.action.index()];
+        let works = works(bound.chord.input().shape(), row.arm, action.shape);
+        for order in chord.orders() {
+            match works {
+                // It is on or off with all of its parts, however far in they are.
+                Some(_) if chord.any_order => self.add_order(at, bound, &order, Works::Switch),
+                Some(works) => self.add_order(at, bound, &order, works),
+                None => {}
+            }
+        }
+    }
+
+    fn add_order(&mut self, at: usize, bound: &Bound, chord: &ChordInHand, works: Works) {
         let row = bound.cell.row;
         let input = bound.chord.input();
         let action = self.out.actions[row.action.index()];
-        let Some(works) = works(input.shape(), row.arm, action.shape) else {
-            return;
-        };
         let held_start = self.out.held.len() as u32;
         for part in &chord.held {
             let controls = self.controls(part);
@@ -285,6 +314,8 @@ impl Maker<'_> {
                 analog: works != Works::Switch,
                 held_len,
                 held_start,
+                together: bound.together,
+                grade: 0.0,
                 feel,
             });
         }
@@ -346,6 +377,7 @@ fn route(w: &mut Wiring) {
             completes: completes.len() as u16,
             held_in: held_in.len() as u16,
             lone_press,
+            graded: false,
         });
         w.touched.extend(completes);
         w.touched.extend(held_in);
@@ -390,26 +422,63 @@ fn rests(w: &Wiring, sheet: &Sheet, profile: &Profile) -> Vec<Rest> {
     let of = |feel: &Feel| Rest {
         inner: feel.dead_zone.inner,
         by_axis: feel.dead_zone.form == DeadZoneForm::Axis,
+        down_at: feel.threshold,
+        up_at: let_go_at(feel.threshold),
     };
     let unbound = DeviceKind::ALL.map(|kind| {
         let said = sheet.feel(kind).with(&profile.feel(None, kind));
+        let rest = of(&Feel::usual(kind).with(&said));
         match said.dead_zone {
-            Some(_) => of(&Feel::usual(kind).with(&said)),
-            None => Rest::default(),
+            Some(_) => rest,
+            None => Rest {
+                inner: Rest::default().inner,
+                by_axis: false,
+                ..rest
+            },
         }
     });
     let all = (0..w.routes.len()).map(|n| Control(n as u16));
     all.map(|control| {
-        let wires = w.completed_by(control).iter();
-        let rests = wires.map(|&i| of(w.feel(&w.wires[usize::from(i)])));
-        rests
-            .reduce(|a, b| Rest {
-                inner: a.inner.min(b.inner),
-                by_axis: a.by_axis && b.by_axis,
-            })
-            .unwrap_or(unbound[control.device_kind() as usize])
+        let wires = || {
+            w.completed_by(control)
+                .iter()
+                .map(|&i| &w.wires[usize::from(i)])
+        };
+        let of_all = (wires().map(|wire| of(w.feel(wire)))).reduce(|a, b| Rest {
+            inner: a.inner.min(b.inner),
+            by_axis: a.by_axis && b.by_axis,
+            ..a
+        });
+        let unbound = unbound[control.device_kind() as usize];
+        // How far in a control is for what follows it says nothing of when it is down.
+        let switches = wires().filter(|wire| !wire.analog);
+        let down_at = switches.map(|wire| w.feel(wire).threshold).reduce(f32::min);
+        let down_at = match control.is_pull() {
+            true => down_at.unwrap_or(unbound.down_at),
+            // A button that delivers a number says by itself where it is down.
+            false => Rest::default().down_at,
+        };
+        Rest {
+            down_at,
+            up_at: let_go_at(down_at),
+            ..of_all.unwrap_or(unbound)
+        }
     })
     .collect()
+}
+
+/// Notes which wires want their trigger or half axis further in than others on it do.
+fn grade(w: &mut Wiring) {
+    for index in 0..w.wires.len() {
+        let wire = &w.wires[index];
+        let threshold = w.feel(wire).threshold;
+        let pulled = wire.control.is_pull();
+        if pulled && !wire.analog && threshold > w.rest[wire.control.index()].down_at {
+            let control = wire.control;
+            w.wires[index].grade = threshold;
+            w.routes[control.index()].graded = true;
+        }
+    }
 }
 
 /// What each situation does to each wire.

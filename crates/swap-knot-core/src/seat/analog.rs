@@ -1,9 +1,9 @@
-//! Sticks, triggers, axes and motion.
+//! Sticks, triggers and axes: what follows how far they are in, and what wants them far in.
 
-use super::shaping;
 use super::state::{Phase, State};
-use crate::input::Control;
-use crate::rig::{Part, Wire, Wiring};
+use crate::input::{Control, let_go_at};
+use crate::rig::{Wire, Wiring};
+use crate::sheet::DeadZoneForm;
 
 impl State {
     /// The wires that follow how far some controls are in, which one event moved together.
@@ -25,13 +25,11 @@ impl State {
                 if !wire.analog {
                     continue;
                 }
-                let level = shaped(wiring, wire, raw);
-                let away = level != [0.0; 2];
+                let away = is_away(wiring, wire, raw);
                 let state = &mut self.wires[usize::from(index)];
                 let leaving = away && !state.away;
                 state.away = away;
                 if state.phase == Phase::On {
-                    state.level = level;
                     self.mark_dirty(wire.action);
                     if !away {
                         ending.push(index);
@@ -39,7 +37,7 @@ impl State {
                 } else if leaving {
                     let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
                     if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
-                        self.begin_to_follow(wiring, index, level);
+                        self.begin_to_follow(wiring, index);
                     }
                 }
             }
@@ -55,7 +53,7 @@ impl State {
     }
 
     /// A wire follows its control from here on.
-    pub(super) fn begin_to_follow(&mut self, wiring: &Wiring, index: u16, level: [f32; 2]) {
+    pub(super) fn begin_to_follow(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
@@ -63,14 +61,54 @@ impl State {
         let state = &mut self.wires[usize::from(index)];
         state.phase = Phase::On;
         state.since = self.now;
-        state.level = level;
         self.turn_on(wiring, index);
         self.mark_dirty(wire.action);
     }
 
-    /// How far in a wire's control is, after feel.
-    pub(super) fn level_of(&self, wiring: &Wiring, wire: &Wire) -> [f32; 2] {
-        shaped(wiring, wire, self.held.level(wire.control))
+    /// Whether a wire's control is away from its rest, and far enough in where that has a grade.
+    pub(super) fn is_in(&self, wiring: &Wiring, wire: &Wire) -> bool {
+        let raw = self.held.level(wire.control);
+        match wire.analog {
+            true => is_away(wiring, wire, raw),
+            false => self.held.is_down(wire.control) && raw[0].abs() >= wire.grade,
+        }
+    }
+
+    /// What wants a control further in than others do begins and ends by itself.
+    #[inline]
+    pub(super) fn grade(&mut self, wiring: &Wiring, control: Control) {
+        if wiring.routes.get(control.index()).is_some_and(|r| r.graded) {
+            self.judge_grades(wiring, control);
+        }
+    }
+
+    #[cold]
+    fn judge_grades(&mut self, wiring: &Wiring, control: Control) {
+        let raw = self.held.level(control)[0];
+        let down = self.held.is_down(control);
+        let mut longest = None;
+        for &index in wiring.completed_by(control) {
+            let wire = &wiring.wires[usize::from(index)];
+            if wire.grade == 0.0 {
+                continue;
+            }
+            let was_in = self.wires[usize::from(index)].away;
+            let edge = if was_in {
+                let_go_at(wire.grade)
+            } else {
+                wire.grade
+            };
+            let is_in = down && if was_in { raw > edge } else { raw >= edge };
+            self.wires[usize::from(index)].away = is_in;
+            if was_in && !is_in {
+                self.let_go(wiring, index);
+            } else if is_in && !was_in {
+                let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
+                if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
+                    self.engage(wiring, index, wire);
+                }
+            }
+        }
     }
 
     /// How many inputs the longest chord holds that a movement of a control could complete now.
@@ -99,74 +137,20 @@ impl State {
     /// Works out anew which wires are away from rest, without beginning anything.
     pub(super) fn note_away(&mut self, wiring: &Wiring) {
         for (index, wire) in wiring.wires.iter().enumerate() {
-            if wire.analog {
-                self.wires[index].away = self.level_of(wiring, wire) != [0.0; 2];
+            if wire.analog || wire.grade > 0.0 {
+                self.wires[index].away = self.is_in(wiring, wire);
             }
-        }
-    }
-
-    /// The mouse moved: added up until the next tick.
-    #[inline(never)]
-    pub(super) fn motion(&mut self, wiring: &Wiring, control: Control, by: [f32; 2]) {
-        for &index in wiring.completed_by(control) {
-            if !self.live[usize::from(index)] {
-                continue;
-            }
-            let wire = &wiring.wires[usize::from(index)];
-            let feel = &wiring.feels[usize::from(wire.feel)];
-            let scaled = |axis: usize| {
-                let turned = if feel.invert[axis] {
-                    -by[axis]
-                } else {
-                    by[axis]
-                };
-                turned * feel.sensitivity
-            };
-            let (x, y) = (scaled(0), scaled(1));
-            self.add_motion(wire.action, [x, y, 0.0]);
-        }
-    }
-
-    /// A notch of the wheel on an arm: one step of motion that way.
-    pub(super) fn step(&mut self, wiring: &Wiring, index: u16) {
-        let wire = &wiring.wires[usize::from(index)];
-        let Part::Port(port) = wire.part else { return };
-        let Some(arm) = super::work::arm_of(wiring, wire.action, port) else {
-            return;
-        };
-        let size = wiring.feels[usize::from(wire.feel)].sensitivity;
-        let step = if arm.is_positive() { size } else { -size };
-        let axis = match wiring.actions[usize::from(wire.action)].shape {
-            crate::sheet::Shape::Line => 0,
-            _ => arm.axis(),
-        };
-        let mut by = [0.0; 3];
-        by[axis] = step;
-        self.add_motion(wire.action, by);
-    }
-
-    fn add_motion(&mut self, action: u16, by: [f32; 3]) {
-        let frame = self.frame.wrapping_add(1);
-        let state = &mut self.actions[usize::from(action)];
-        if state.motion_frame != frame {
-            state.motion_frame = frame;
-            state.motion = [0.0; 3];
-        }
-        for (sum, by) in state.moved.iter_mut().zip(by) {
-            *sum += f64::from(by);
-        }
-        for (sum, by) in state.motion.iter_mut().zip(by) {
-            // However much is fed between two ticks, it stays a number.
-            *sum = (*sum + by).clamp(-f32::MAX, f32::MAX);
         }
     }
 }
 
-/// How far in a control is for a wire, after its feel.
-fn shaped(wiring: &Wiring, wire: &Wire, raw: [f32; 2]) -> [f32; 2] {
-    let feel = wiring.feel(wire);
-    match wire.part {
-        Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
-        Part::Whole => shaping::plane(feel, raw),
+/// Whether a wire's control that is so far in is away from the rest that the wire's feel gives it.
+#[inline]
+fn is_away(wiring: &Wiring, wire: &Wire, [x, y]: [f32; 2]) -> bool {
+    let zone = &wiring.feel(wire).dead_zone;
+    match zone.form {
+        DeadZoneForm::Axis => x.abs() > zone.inner || y.abs() > zone.inner,
+        DeadZoneForm::Round if y == 0.0 => x.abs() > zone.inner,
+        DeadZoneForm::Round => x.hypot(y) > zone.inner,
     }
 }

@@ -1,7 +1,5 @@
-//! Beginnings and ends in the order in which they came: those of the frame, and the newest for paces
-//! that list them.
-
-use super::Happened;
+//! What happened one by one, in the order in which it came: that of the frame, and the newest for
+//! paces that list it.
 
 /// How many are kept for paces.
 pub(super) const LISTED: usize = 1024;
@@ -9,17 +7,28 @@ pub(super) const LISTED: usize = 1024;
 const UNTOLD: usize = 16 * LISTED;
 
 /// What happened, numbered from the first on; the oldest are dropped, now and then.
-#[derive(Clone, Debug, Default)]
-pub(super) struct Log {
-    entries: Vec<Happened>,
+#[derive(Clone, Debug)]
+pub(super) struct Log<T> {
+    entries: Vec<T>,
     /// How many were dropped before them.
     dropped: u64,
     /// Where in the entries the frame begins that the answers speak of, and where it ends.
     frame: (usize, usize),
 }
 
-impl Log {
-    pub(super) fn new() -> Log {
+impl<T> Default for Log<T> {
+    /// Without any room yet.
+    fn default() -> Self {
+        Log {
+            entries: Vec::new(),
+            dropped: 0,
+            frame: (0, 0),
+        }
+    }
+}
+
+impl<T> Log<T> {
+    pub(super) fn new() -> Log<T> {
         Log {
             entries: Vec::with_capacity(4 * LISTED),
             ..Log::default()
@@ -27,7 +36,7 @@ impl Log {
     }
 
     #[inline]
-    pub(super) fn push(&mut self, what: Happened) {
+    pub(super) fn push(&mut self, what: T) {
         self.entries.push(what);
     }
 
@@ -56,7 +65,7 @@ impl Log {
     }
 
     /// What happened in the frame.
-    pub(super) fn frame(&self) -> &[Happened] {
+    pub(super) fn frame(&self) -> &[T] {
         self.entries.get(self.frame.0..self.frame.1).unwrap_or(&[])
     }
 
@@ -72,8 +81,13 @@ impl Log {
             .saturating_sub(from)
     }
 
+    /// How many of those between two numbers are too old to be listed.
+    pub(super) fn missed_of(&self, from: u64, to: u64) -> u64 {
+        self.missed(from).min(to.saturating_sub(from))
+    }
+
     /// Those from a number on that can be listed, the oldest first.
-    pub(super) fn since(&self, from: u64) -> impl Iterator<Item = &Happened> {
+    pub(super) fn since(&self, from: u64) -> impl Iterator<Item = &T> {
         let oldest = self.end().saturating_sub(LISTED as u64);
         let skip = from.max(oldest).saturating_sub(self.dropped);
         let skip = usize::try_from(skip).unwrap_or(usize::MAX);
@@ -81,9 +95,9 @@ impl Log {
     }
 
     /// Has everything told in the names of another sheet; what is gone there is dropped.
-    pub(super) fn rename(&mut self, told: impl Fn(&Happened) -> Option<Happened>) {
+    pub(super) fn rename(&mut self, told: impl Fn(&T) -> Option<T>) {
         let (from, to) = self.frame;
-        let kept = |entries: &[Happened]| entries.iter().filter_map(&told).collect::<Vec<_>>();
+        let kept = |entries: &[T]| entries.iter().filter_map(&told).collect::<Vec<_>>();
         let parts = [
             kept(&self.entries[..from]),
             kept(&self.entries[from..to]),

@@ -4,6 +4,7 @@ mod analog;
 mod asked;
 mod kind;
 mod log;
+mod motion;
 mod pace;
 mod query;
 mod queue;
@@ -13,6 +14,7 @@ mod seats;
 mod shaping;
 mod situations;
 mod state;
+mod turn;
 mod values;
 mod work;
 
@@ -20,6 +22,7 @@ pub use pace::{Pace, Reading};
 pub use replay::NoSuchSituation;
 pub use seats::{Fed, Seats};
 use state::State;
+pub use turn::TurnUnits;
 
 use crate::input::{DeviceKind, Time};
 use crate::rig::Rig;
@@ -108,6 +111,18 @@ pub struct Happened {
     pub cause: Cause,
 }
 
+/// One movement of a mouse or wheel that an action took.
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
+pub struct Moved {
+    /// When.
+    pub at: Time,
+    /// The action.
+    pub action: ActionId,
+    /// How far, in counts times sensitivity, or 1 a notch.
+    pub by: [f32; 3],
+}
+
 impl Seat {
     /// A player who plays with that rig.
     pub fn new(rig: Rig) -> Seat {
@@ -155,6 +170,22 @@ impl Seat {
             self.asked.mark(what.action.index());
         }
         happened
+    }
+
+    /// Keeps every single movement of the mouse and the wheel with its own time from now on, or none
+    /// any more: for games that read a mouse finer than by frames, such as drawing or recording.
+    pub fn list_motion(&mut self, list: bool) {
+        match list {
+            true => {
+                self.state.listed.get_or_insert_with(log::Log::new);
+            }
+            false => self.state.listed = None,
+        }
+    }
+
+    /// The movements between the last two ticks, in order; see [`Seat::list_motion`].
+    pub fn moved(&self) -> &[Moved] {
+        self.state.listed.as_ref().map_or(&[], log::Log::frame)
     }
 
     /// The device kind that the player is using, for prompts.

@@ -2,10 +2,12 @@
 
 use std::time::Duration;
 
+use super::log::Log;
 use super::query::Place;
 use super::state::State;
-use super::{Cause, Happened, Seat};
+use super::{Cause, Happened, Moved, Seat};
 use crate::input::Time;
+use crate::rig::Wiring;
 use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 
 /// One rhythm at which a seat is read, such as a fixed step's. Each sees every edge exactly once,
@@ -56,7 +58,9 @@ struct Count {
     at: Time,
     rows: Vec<RowCount>,
     moved: Vec<[f64; 3]>,
+    turned: Vec<[f64; 3]>,
     told: u64,
+    listed: u64,
 }
 
 /// What a seat counts of an action or port.
@@ -68,14 +72,18 @@ pub(super) struct RowCount {
 }
 
 impl Count {
-    fn take(&mut self, state: &State) {
+    fn take(&mut self, state: &State, wiring: &Wiring) {
         self.at = state.now;
         self.rows.clear();
         self.rows.extend(state.actions.iter().map(|a| a.counted));
         self.rows.extend(state.ports.iter().map(|p| p.counted));
         self.moved.clear();
         self.moved.extend(state.actions.iter().map(|a| a.moved));
+        self.turned.clear();
+        let rates = wiring.rates.iter();
+        (self.turned).extend(rates.map(|&action| state.turned_by(wiring, action, state.now)));
         self.told = state.log.end();
+        self.listed = state.listed.as_ref().map_or(0, Log::end);
     }
 }
 
@@ -95,7 +103,7 @@ impl Pace {
     /// change are then told to nobody who has not read them.
     pub fn read<'a>(&'a mut self, seat: &'a Seat) -> Reading<'a> {
         std::mem::swap(&mut self.from, &mut self.to);
-        self.to.take(&seat.state);
+        self.to.take(&seat.state, seat.rig.wiring());
         let of = Some((seat.state.stamp, seat.state.rows));
         if self.of != of {
             let rows = self.to.rows.len();
@@ -104,6 +112,7 @@ impl Pace {
                     self.from = Count::default();
                     self.from.rows.resize(rows, RowCount::default());
                     self.from.moved.resize(self.to.moved.len(), [0.0; 3]);
+                    self.from.turned.resize(self.to.turned.len(), [0.0; 3]);
                     self.taken = vec![0; rows];
                 }
                 false => {
@@ -121,6 +130,18 @@ impl Pace {
     /// edges.
     pub fn last<'a>(&'a self, seat: &'a Seat) -> Reading<'a> {
         Reading { seat, pace: self }
+    }
+
+    /// How far a rate has come since the reading before, in seconds at full tilt.
+    pub(super) fn turned(&self, rate: usize) -> [f64; 3] {
+        let at = |count: &Count| count.turned.get(rate).copied().unwrap_or_default();
+        let (from, to) = (at(&self.from), at(&self.to));
+        [0, 1, 2].map(|axis| to[axis] - from[axis])
+    }
+
+    /// How much time the last reading is about.
+    pub(super) fn took(&self) -> Duration {
+        self.to.at.since(self.from.at)
     }
 
     /// Whether a row went on within the last so long, as of the last reading, and was not taken by
@@ -166,6 +187,22 @@ impl<'a> Reading<'a> {
     /// The seat, for what is the same at every pace: values, prompts, devices.
     pub fn seat(&self) -> &'a Seat {
         self.seat
+    }
+
+    pub(super) fn pace(&self) -> &'a Pace {
+        self.pace
+    }
+
+    /// Every single movement of the mouse and the wheel since the last reading, with its own time, in
+    /// order; the newest [`Pace::LISTED`] of them. Nothing unless the seat lists them, see
+    /// [`Seat::list_motion`].
+    pub fn moved(&self) -> impl Iterator<Item = &'a Moved> + use<'a> {
+        let (from, to) = (self.pace.from.listed, self.pace.to.listed);
+        let log = self.seat.state.listed.as_ref();
+        let missed = log.map_or(0, |log| log.missed_of(from, to));
+        let count = usize::try_from(to.saturating_sub(from).saturating_sub(missed));
+        let listed = log.into_iter().flat_map(move |log| log.since(from));
+        listed.take(count.unwrap_or(usize::MAX))
     }
 
     /// Counts of a row before and after what this reading is about.

@@ -209,6 +209,11 @@ impl Seat {
         }
     }
 
+    /// Where an action stands in the tables.
+    pub(super) fn action_index(&self, action: ActionRef) -> Option<usize> {
+        self.index(action)
+    }
+
     fn index(&self, action: ActionRef) -> Option<usize> {
         let index = self.rig.sheet().index_of(action)?;
         self.asked.mark(index);

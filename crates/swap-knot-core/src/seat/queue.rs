@@ -101,6 +101,9 @@ impl Seat {
         self.state.advance(wiring, to);
         self.state.settle(wiring);
         self.state.log.bound();
+        if let Some(listed) = &mut self.state.listed {
+            listed.bound();
+        }
     }
 
     /// Closes the frame of the picture: everything that was fed is judged, also what is stamped later

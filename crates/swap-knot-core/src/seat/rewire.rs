@@ -3,7 +3,8 @@
 use std::collections::HashMap;
 
 use super::state::{ActionState, Phase, PortState, State};
-use super::{Cause, Happened};
+use super::turn::Turned;
+use super::{Cause, Happened, Moved};
 use crate::input::{Control, TouchName};
 use crate::rig::{Part, Rig, Wire};
 use crate::sheet::{ActionId, Arm, Manner, Shape};
@@ -44,6 +45,7 @@ impl State {
     /// its input is spent. What is newly bound begins by no input that is down already.
     pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
         let moves = Moves::new(old, new);
+        self.add_up_rates(old.wiring());
         self.cause = Cause::Rig;
         for (index, moved) in moves.wires.iter().enumerate() {
             if moved.is_none() {
@@ -65,6 +67,9 @@ impl State {
         self.frame = was.frame;
         self.now = was.now;
         self.order = was.order;
+        self.ticks = was.ticks;
+        self.carry_rates(&moves, old, new, &was);
+        self.listed = was.listed;
         self.kind = was.kind;
         self.kind_changed = was.kind_changed;
         self.scratch = was.scratch;
@@ -77,6 +82,9 @@ impl State {
         self.held = was.held;
         self.held.rewire(&wiring.touch_names, wiring.rest.clone());
         self.carry_states(&moves, new, &was.actions, &was.ports);
+        for (control, at) in was.pressed_at.iter().enumerate().take(Control::FIXED) {
+            self.pressed_at[control] = *at;
+        }
         for (from, to) in moves.wires.iter().enumerate() {
             if let Some(to) = to {
                 self.wires[usize::from(*to)] = was.wires[from];
@@ -107,6 +115,12 @@ impl State {
         self.log = was.log;
         if old.sheet().stamp() != new.sheet().stamp() {
             self.log.rename(told);
+            if let Some(listed) = &mut self.listed {
+                listed.rename(|m| {
+                    let id = ActionId::new(action(m.action.index() as u16)?, stamp);
+                    Some(Moved { action: id, ..*m })
+                });
+            }
         }
         self.cause = Cause::Rig;
         self.follow_on(new);
@@ -136,15 +150,33 @@ impl State {
         }
     }
 
+    /// What rates have turned; one that is a rate only now begins with this moment.
+    fn carry_rates(&mut self, moves: &Moves, old: &Rig, new: &Rig, was: &State) {
+        for turned in &mut self.turned {
+            *turned = Turned {
+                since: was.now,
+                ..Turned::default()
+            };
+        }
+        for (from, &action) in old.wiring().rates.iter().enumerate() {
+            let to = moves.actions[usize::from(action)];
+            let Some(to) = to.and_then(|a| new.wiring().actions[usize::from(a)].rate) else {
+                continue;
+            };
+            let to = usize::from(to);
+            self.turned[to] = was.turned[from];
+            self.turned_in_frame[to] = was.turned_in_frame[from];
+            self.turned_then[to] = was.turned_then[from];
+        }
+    }
+
     /// Levels by the new feel; what rests by it ends.
     fn follow_on(&mut self, new: &Rig) {
         let wiring = new.wiring();
         let on = |s: &State, index: usize| s.wires[index].phase == Phase::On;
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.analog && on(self, index) {
-                let level = self.level_of(wiring, wire);
-                self.wires[index].level = level;
-                if level == [0.0; 2] {
+                if !self.is_in(wiring, wire) {
                     self.wires[index].phase = Phase::Idle;
                     self.turn_off(wiring, index as u16);
                 }

@@ -3,16 +3,17 @@
 use crate::input::Time;
 use crate::sheet::{DeadZone, DeadZoneForm, Feel};
 
-/// One amount from 0 to 1: dead zone cut away and the rest stretched, then curve and sensitivity.
+/// One amount: dead zone cut away and the rest stretched, then bent by the curve, which makes it 0
+/// to 1, times sensitivity.
 pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
     let amount = cut(&feel.dead_zone, raw);
     if amount <= 0.0 {
         return 0.0;
     }
-    (bend(feel, amount) * feel.sensitivity).min(1.0)
+    bend(feel, amount) * feel.sensitivity
 }
 
-/// Two axes at once: as [`amount`], keeping the direction, at most 1 long.
+/// Two axes at once: as [`amount`], keeping the direction.
 pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> [f32; 2] {
     let turned = [
         if feel.invert[0] { -x } else { x },
@@ -30,7 +31,7 @@ pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> [f32; 2] {
         return [0.0; 2];
     }
     let wanted = bend(feel, length.min(1.0)) * feel.sensitivity;
-    scaled(cut, length, wanted.min(1.0))
+    scaled(cut, length, wanted)
 }
 
 fn scaled(v: [f32; 2], length: f32, wanted: f32) -> [f32; 2] {
@@ -50,6 +51,23 @@ fn bend(feel: &Feel, amount: f32) -> f32 {
     } else {
         amount.powf(feel.curve)
     }
+}
+
+/// What a distance of a mouse is multiplied by for the curve, at a speed in counts a second.
+pub(super) fn hurried(feel: &Feel, speed: f32) -> f32 {
+    if feel.curve == 1.0 {
+        return 1.0;
+    }
+    (speed / Feel::EVEN_SPEED)
+        .powf(feel.curve - 1.0)
+        .clamp(0.1, 10.0)
+}
+
+/// The speed of something that moves in small distances at odd times, as if each had taken its share
+/// of the last few milliseconds.
+pub(super) fn speed(before: f32, since: f32, by: f32) -> f32 {
+    const LATELY: f32 = 0.016;
+    before * (-since / LATELY).exp() + by / LATELY
 }
 
 /// An amount on its way to a target at a steady pace.
@@ -95,6 +113,12 @@ impl Ramp {
     /// The clock went back by so many microseconds.
     pub(super) fn turn_back(&mut self, micros: u64) {
         self.started = self.started.minus(micros);
+    }
+
+    /// When it arrives, if it is on its way.
+    pub(super) fn arrives(&self) -> Time {
+        let way = (self.target - self.from).abs();
+        self.started.plus_secs(way * self.pace.max(0.0))
     }
 
     /// Whether it has arrived.

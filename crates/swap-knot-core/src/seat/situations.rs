@@ -67,6 +67,7 @@ impl State {
             self.stacks.seen.push(pair);
             self.stacks.open = Some(pair);
         }
+        self.add_up_rates(rig.wiring());
         let before = self.live.clone();
         self.refresh_live(rig);
         self.resume(rig.wiring(), &before);
@@ -97,6 +98,7 @@ impl State {
     /// The game uses an action, or an arm of it, up: what works it ends, and its inputs are silent
     /// until they have been at rest.
     pub(super) fn spend(&mut self, wiring: &Wiring, action: usize, port: Option<u16>) {
+        self.add_up_rates(wiring);
         let outer = std::mem::replace(&mut self.cause, Cause::Spent);
         for index in 0..wiring.wires.len() as u16 {
             let wire = &wiring.wires[usize::from(index)];
@@ -145,11 +147,10 @@ impl State {
                     && wire.held_len >= self.longest(wiring, wire.control)
             };
             if wire.analog {
-                let level = self.level_of(wiring, wire);
-                if level != [0.0; 2] && ready() {
-                    self.begin_to_follow(wiring, index, level);
+                if self.is_in(wiring, wire) && ready() {
+                    self.begin_to_follow(wiring, index);
                 }
-            } else if self.held.is_down(wire.control) && ready() {
+            } else if self.is_in(wiring, wire) && ready() {
                 self.engage(wiring, index, wire);
             }
         }

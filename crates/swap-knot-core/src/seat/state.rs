@@ -4,10 +4,11 @@ use super::kind::KindInUse;
 use super::log::Log;
 use super::pace::RowCount;
 use super::shaping::Ramp;
-use super::{Cause, Edge, Happened};
+use super::turn::Turned;
+use super::{Cause, Edge, Happened, Moved};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
-    Time, notched,
+    Time,
 };
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
@@ -34,8 +35,10 @@ pub(super) struct WireState {
     pub(super) away: bool,
     /// When its input went down.
     pub(super) since: Time,
-    /// How far it is in, after feel; the second number is for planes.
-    pub(super) level: [f32; 2],
+    /// How fast its mouse has been moving, in counts a second, where a curve asks for it.
+    pub(super) speed: f32,
+    /// A movement that may be no more than a slip while a part of its chord is held.
+    pub(super) kept_back: [f32; 2],
     /// How far a key has brought its port.
     pub(super) ramp: Ramp,
 }
@@ -104,6 +107,15 @@ pub(super) struct State {
     /// Counts the presses of ports.
     pub(super) order: u32,
     pub(super) actions: Vec<ActionState>,
+    /// How far each rate has turned, and in the last frame.
+    pub(super) turned: Vec<Turned>,
+    pub(super) turned_in_frame: Vec<[f64; 3]>,
+    /// What each had turned at the last tick.
+    pub(super) turned_then: Vec<[f64; 3]>,
+    /// The last two ticks.
+    pub(super) ticks: [Time; 2],
+    /// When each control last went down, for chords whose parts are pressed together.
+    pub(super) pressed_at: Vec<Time>,
     /// Actions whose value has to be worked out at the next tick.
     pub(super) dirty: Vec<u16>,
     /// Wires whose ramps are on their way.
@@ -114,7 +126,9 @@ pub(super) struct State {
     /// Controls that worked an action until a change of situations or rig took that away, and have
     /// not been at rest since.
     pub(super) taken: Vec<(Control, u16)>,
-    pub(super) log: Log,
+    pub(super) log: Log<Happened>,
+    /// Every single movement, for games that want them.
+    pub(super) listed: Option<Log<Moved>>,
     /// Why things end that end now.
     pub(super) cause: Cause,
     /// Lowest first.
@@ -159,12 +173,18 @@ impl State {
             ports: vec![PortState::default(); wiring.port_action.len()],
             order: 0,
             actions: vec![ActionState::default(); wiring.actions.len()],
+            turned: vec![Turned::default(); wiring.rates.len()],
+            turned_in_frame: vec![[0.0; 3]; wiring.rates.len()],
+            turned_then: vec![[0.0; 3]; wiring.rates.len()],
+            ticks: [Time::ZERO; 2],
+            pressed_at: vec![Time::ZERO; wiring.routes.len()],
             dirty: Vec::with_capacity(wiring.actions.len()),
             ramping: Vec::with_capacity(wiring.port_action.len()),
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
             taken: Vec::new(),
             log: Log::default(),
+            listed: None,
             cause: Cause::LetGo,
             stack: Vec::with_capacity(8),
             stacks: Default::default(),
@@ -208,6 +228,15 @@ impl State {
         for (due, _) in &mut self.timers {
             *due = due.minus(back);
         }
+        for turned in &mut self.turned {
+            turned.since = turned.since.minus(back);
+        }
+        for tick in &mut self.ticks {
+            *tick = tick.minus(back);
+        }
+        for at in &mut self.pressed_at {
+            *at = at.minus(back);
+        }
         self.kind.turn_back(back);
         self.set_next_timer();
         self.now = now;
@@ -216,6 +245,7 @@ impl State {
     #[inline]
     pub(super) fn feed(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
+        self.add_up_rates(wiring);
         let device = event.device;
         if let EventKind::Key { place, down, .. } = event.what {
             // The most frequent ones need no looking into.
@@ -231,18 +261,15 @@ impl State {
         match event.what.in_range() {
             EventKind::MouseMove { x, y } => {
                 self.kind.mouse_move(self.now, x, y);
-                self.motion(wiring, Control::MOUSE_MOVE, [x, y]);
+                self.motion(wiring, [x, y]);
             }
             EventKind::Wheel { direction } => {
                 self.kind.meant(DeviceKind::Mouse, true);
-                self.notch(wiring, Control::wheel(direction));
+                self.whole_notch(wiring, Control::wheel(direction));
             }
             EventKind::Scroll { x, y } => {
                 let slot = self.held.slot(device);
-                for direction in notched(self.held.turn(slot, [x, y])) {
-                    self.kind.meant(DeviceKind::Mouse, true);
-                    self.notch(wiring, Control::wheel(direction));
-                }
+                self.scroll(wiring, slot, [x, y]);
             }
             EventKind::PadButton { button, value } => {
                 let control = Control::pad(button);
@@ -290,6 +317,7 @@ impl State {
         self.meant(control, change);
         self.follow(wiring, std::iter::once(control));
         self.edge(wiring, control, change);
+        self.grade(wiring, control);
     }
 
     /// What changed on one device, where it changes anything for the seat.
@@ -355,6 +383,9 @@ impl State {
                 self.press(wiring, half);
             }
         }
+        for half in halves {
+            self.grade(wiring, half);
+        }
         self.fresh.bits = 0;
     }
 
@@ -374,6 +405,7 @@ impl State {
             }
         }
         self.scratch = before;
+        all().for_each(|control| self.grade(wiring, control));
         self.follow(wiring, all());
         self.cause = outer;
         self.forget_taken();
@@ -382,6 +414,7 @@ impl State {
     /// An event that somebody else plays on.
     pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
+        self.add_up_rates(wiring);
         self.lose(wiring, Cause::Focus, |held| held.feed_spending(event));
     }
 
@@ -400,6 +433,16 @@ impl State {
         self.settle(wiring);
         self.frame = self.frame.wrapping_add(1);
         self.log.close_frame();
+        if let Some(listed) = &mut self.listed {
+            listed.close_frame();
+        }
+        self.ticks = [self.ticks[1], self.now];
+        for (n, &action) in wiring.rates.iter().enumerate() {
+            let turned = self.turned_by(wiring, action, self.now);
+            self.turned_in_frame[n] =
+                [0, 1, 2].map(|axis| turned[axis] - self.turned_then[n][axis]);
+            self.turned_then[n] = turned;
+        }
         self.kind_changed = self.kind.take_changed();
     }
 

@@ -1,8 +1,13 @@
 //! The values of actions, from their ports and whole inputs.
 
+use super::shaping;
 use super::state::{Phase, State};
-use crate::rig::{ActionWiring, Wiring};
+use crate::input::Time;
+use crate::rig::{ActionWiring, Part, Wire, Wiring};
 use crate::sheet::{Opposite, Shape};
+
+/// The most ports that an action has: the arms of a space.
+pub(super) const PORTS: usize = 6;
 
 impl State {
     /// Sends what a key has brought its port to towards full, or back to rest.
@@ -16,7 +21,7 @@ impl State {
         }
         let feel = wiring.feel(wire);
         let (target, pace) = match full {
-            true => (feel.sensitivity.min(1.0), feel.ramp_up),
+            true => (1.0, feel.ramp_up),
             false => (0.0, feel.ramp_down),
         };
         let ramp = &mut self.wires[usize::from(index)].ramp;
@@ -39,53 +44,100 @@ impl State {
     /// Works out the value of an action.
     pub(super) fn work_out(&mut self, wiring: &Wiring, index: u16) {
         let action = &wiring.actions[usize::from(index)];
-        for port in action.port..action.port + u16::from(action.ports) {
-            self.ports[usize::from(port)].value = self.port_level(wiring, port);
+        let levels = self.levels(wiring, action, self.now);
+        let full = if action.rate.is_some() { f32::MAX } else { 1.0 };
+        let first = usize::from(action.port);
+        for (port, level) in
+            (self.ports[first..first + usize::from(action.ports)].iter_mut()).zip(levels)
+        {
+            port.value = level.min(full);
         }
-        let value = match action.shape {
-            // Told by whether it is on, see `Seat::space`.
-            Shape::Press => [0.0; 3],
-            Shape::Pull => [self.port_value(action.port), 0.0, 0.0],
-            Shape::Line | Shape::Plane | Shape::Space => self.directed(wiring, action),
-        };
+        let value = self.value_of(wiring, action, &levels, action.rate.is_some());
         let state = &mut self.actions[usize::from(index)];
         state.value = value;
         state.dirty = false;
     }
 
-    fn directed(&self, wiring: &Wiring, action: &ActionWiring) -> [f32; 3] {
-        let mut value = [0.0; 3];
-        for axis in 0..action.ports / 2 {
-            value[usize::from(axis)] = self.pair(action, action.port + u16::from(axis) * 2);
+    /// How far each port of an action is in at a moment, after feel and beyond full.
+    pub(super) fn levels(&self, wiring: &Wiring, action: &ActionWiring, at: Time) -> [f32; PORTS] {
+        let mut levels = [0.0; PORTS];
+        for (offset, level) in levels
+            .iter_mut()
+            .enumerate()
+            .take(usize::from(action.ports))
+        {
+            *level = self.port_level(wiring, usize::from(action.port) + offset, at);
         }
+        levels
+    }
+
+    /// The value of an action whose ports are so far in: within full, or beyond it.
+    pub(super) fn value_of(
+        &self,
+        wiring: &Wiring,
+        action: &ActionWiring,
+        levels: &[f32; PORTS],
+        beyond: bool,
+    ) -> [f32; 3] {
+        match action.shape {
+            // Told by whether it is on, see `Seat::space`.
+            Shape::Press => [0.0; 3],
+            Shape::Pull if beyond => [levels[0], 0.0, 0.0],
+            Shape::Pull => [levels[0].min(1.0), 0.0, 0.0],
+            Shape::Line | Shape::Plane | Shape::Space => {
+                self.directed(wiring, action, levels, beyond)
+            }
+        }
+    }
+
+    fn directed(
+        &self,
+        wiring: &Wiring,
+        action: &ActionWiring,
+        levels: &[f32; PORTS],
+        beyond: bool,
+    ) -> [f32; 3] {
+        let mut value = [0.0_f32; 3];
+        let axes = usize::from(action.ports) / 2;
+        for (axis, value) in value.iter_mut().enumerate().take(axes) {
+            *value = self.pair(action, axis, levels, beyond);
+        }
+        // Two arms at once are no faster than one.
+        let most = match beyond {
+            true => value.iter().fold(1.0_f32, |most, v| most.max(v.abs())),
+            false => 1.0,
+        };
         let squared: f32 = value.iter().map(|v| v * v).sum();
         let mut length = squared.sqrt();
-        if length > 1.0 {
-            value = value.map(|v| v / length);
-            length = 1.0;
+        if length > most {
+            value = value.map(|v| v / length * most);
+            length = most;
         }
         // Keys and sticks together: whichever goes further has it, and of equals the keys; rounding
         // does not count.
         let (start, end) = action.whole;
         for &index in &wiring.whole_wires[start as usize..end as usize] {
-            let wire = &self.wires[usize::from(index)];
-            let [x, y] = wire.level;
+            if self.wires[usize::from(index)].phase != Phase::On {
+                continue;
+            }
+            let [x, y] = self.level_of(wiring, &wiring.wires[usize::from(index)]);
             let reach = x.hypot(y);
-            if wire.phase == Phase::On && reach > length + 1e-5 {
-                value = [x, y, 0.0];
-                length = reach;
+            let kept = if beyond { reach } else { reach.min(1.0) };
+            if kept > length + 1e-5 {
+                let scale = kept / reach;
+                value = [x * scale, y * scale, 0.0];
+                length = kept;
             }
         }
         value
     }
 
     /// Two opposite ports, the negative one first.
-    fn pair(&self, action: &ActionWiring, negative: u16) -> f32 {
-        let (minus, plus) = (
-            &self.ports[usize::from(negative)],
-            &self.ports[usize::from(negative + 1)],
-        );
-        let (down, up) = (minus.value, plus.value);
+    fn pair(&self, action: &ActionWiring, axis: usize, levels: &[f32; PORTS], beyond: bool) -> f32 {
+        let first = usize::from(action.port) + axis * 2;
+        let (minus, plus) = (&self.ports[first], &self.ports[first + 1]);
+        let within = |level: f32| if beyond { level } else { level.min(1.0) };
+        let (down, up) = (within(levels[axis * 2]), within(levels[axis * 2 + 1]));
         if !(minus.is_on() && plus.is_on()) {
             return up - down;
         }
@@ -99,22 +151,30 @@ impl State {
         }
     }
 
-    fn port_value(&self, port: u16) -> f32 {
-        self.ports.get(usize::from(port)).map_or(0.0, |p| p.value)
-    }
-
     /// How far a port is in: as far as that of its wires that goes furthest.
-    fn port_level(&self, wiring: &Wiring, port: u16) -> f32 {
-        let (start, end) = wiring.port_range[usize::from(port)];
+    fn port_level(&self, wiring: &Wiring, port: usize, at: Time) -> f32 {
+        let (start, end) = wiring.port_range[port];
         let wires = wiring.port_wires[start as usize..end as usize].iter();
         let level = |&index: &u16| {
-            let state = &self.wires[usize::from(index)];
-            match wiring.wires[usize::from(index)].analog {
-                true if state.phase == Phase::On => state.level[0],
+            let (state, wire) = (
+                &self.wires[usize::from(index)],
+                &wiring.wires[usize::from(index)],
+            );
+            match wire.analog {
+                true if state.phase == Phase::On => self.level_of(wiring, wire)[0],
                 true => 0.0,
-                false => state.ramp.at(self.now),
+                false => state.ramp.at(at) * wiring.feel(wire).sensitivity,
             }
         };
         wires.map(level).fold(0.0, f32::max)
+    }
+
+    /// How far in a wire's control is, after feel and beyond full.
+    pub(super) fn level_of(&self, wiring: &Wiring, wire: &Wire) -> [f32; 2] {
+        let (feel, raw) = (wiring.feel(wire), self.held.level(wire.control));
+        match wire.part {
+            Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
+            Part::Whole => shaping::plane(feel, raw),
+        }
     }
 }

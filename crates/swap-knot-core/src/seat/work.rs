@@ -41,18 +41,6 @@ impl State {
         }
     }
 
-    /// The wheel turned by one notch: down and up at once.
-    #[inline(never)]
-    pub(super) fn notch(&mut self, wiring: &Wiring, control: Control) {
-        self.press(wiring, control);
-        for &wire in wiring.completed_by(control) {
-            if self.wires[usize::from(wire)].phase != Phase::Idle {
-                self.step(wiring, wire);
-            }
-        }
-        self.release(wiring, control);
-    }
-
     /// The short way of a control that works one plain press and nothing else.
     ///
     /// Down and up share every step, so that there is nothing for the processor to guess wrong.
@@ -87,9 +75,17 @@ impl State {
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
+        self.pressed_at[control.index()] = self.now;
         let mut longest = self.longest_relative(wiring, control);
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
+            if wire.grade > 0.0 {
+                // It begins further in; a longer chord hides the shorter ones from the first.
+                if self.is_ready(wiring, index, wire) {
+                    longest = longest.max(wire.held_len);
+                }
+                continue;
+            }
             let begins = wire.held_len >= longest && self.is_ready(wiring, index, wire);
             if begins {
                 longest = wire.held_len;
@@ -110,6 +106,7 @@ impl State {
         self.live[usize::from(index)]
             && (wire.held_len == 0 || self.holds(wiring, wire))
             && (!wire.strict || self.no_other_modifier(wiring, wire))
+            && (!wire.together || self.came_together(wiring, wire))
     }
 
     /// Whether a part of a chord is held: down, not spent, and not by the very event that is judged.
@@ -121,6 +118,18 @@ impl State {
     fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let mut held = wiring.held_of(wire).iter();
         held.all(|&[a, b]| self.is_held(a) || self.is_held(b))
+    }
+
+    /// Whether everything that a chord wants held was pressed just before.
+    fn came_together(&self, wiring: &Wiring, wire: &Wire) -> bool {
+        let within = wiring.actions[usize::from(wire.action)]
+            .timing
+            .together_within;
+        let soon = |control: Control| {
+            self.is_held(control) && self.now <= self.pressed_at[control.index()].plus_secs(within)
+        };
+        let mut held = wiring.held_of(wire).iter();
+        held.all(|&[a, b]| soon(a) || soon(b))
     }
 
     fn no_other_modifier(&self, wiring: &Wiring, wire: &Wire) -> bool {
@@ -159,7 +168,13 @@ impl State {
                 self.wires[usize::from(index)].phase,
                 Phase::On | Phase::Pending
             );
-            if working && !self.holds(wiring, wire) {
+            if !working || self.holds(wiring, wire) {
+                continue;
+            }
+            if wire.together && self.cause == Cause::LetGo {
+                // None of its parts is more the last one than another.
+                self.let_go(wiring, index);
+            } else {
                 self.broken_by(wiring, index, Cause::ChordBroken);
             }
         }
@@ -238,7 +253,7 @@ impl State {
 
     /// The completing input of a wire came up while the rest was held.
     #[inline]
-    fn let_go(&mut self, wiring: &Wiring, index: u16) {
+    pub(super) fn let_go(&mut self, wiring: &Wiring, index: u16) {
         let state = &mut self.wires[usize::from(index)];
         match state.phase {
             Phase::Idle | Phase::Tapped => {}
@@ -293,7 +308,6 @@ impl State {
     pub(super) fn break_off(&mut self, wiring: &Wiring, index: u16) {
         let state = &mut self.wires[usize::from(index)];
         let phase = std::mem::take(&mut state.phase);
-        state.level = [0.0; 2];
         match phase {
             Phase::Idle => {}
             Phase::On => self.turn_off(wiring, index),

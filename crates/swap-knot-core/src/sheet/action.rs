@@ -40,6 +40,8 @@ pub struct Timing {
     pub tap_within: f32,
     /// A second press within this of the first is a double tap.
     pub double_tap_within: f32,
+    /// The parts of a chord that are pressed together come within this of each other.
+    pub together_within: f32,
 }
 
 impl Default for Timing {
@@ -48,6 +50,7 @@ impl Default for Timing {
             hold_after: 0.5,
             tap_within: 0.25,
             double_tap_within: 0.35,
+            together_within: 0.08,
         }
     }
 }
@@ -85,6 +88,10 @@ pub struct Action {
     pub resume: Option<bool>,
     /// What opposite arms held together do.
     pub opposite: Opposite,
+    /// Whether what it says is a rate, such as a speed of turning, rather than a position to hold:
+    /// sensitivity then goes beyond full, and [`Seat::turn`](crate::Seat::turn) is exact between two
+    /// events.
+    pub rate: bool,
     /// Its times.
     pub timing: Timing,
     /// Its feel for each device kind, over that of the sheet.
@@ -115,6 +122,7 @@ impl Action {
             toggle: false,
             resume: None,
             opposite: Opposite::Neither,
+            rate: false,
             timing: Timing::default(),
             feel: Default::default(),
             share: Vec::new(),

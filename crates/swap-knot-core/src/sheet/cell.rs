@@ -192,4 +192,28 @@ pub struct Binding {
     pub manner: Manner,
     /// Whether no other modifier may be held.
     pub strict: bool,
+    /// Whether its parts are pressed together: in any order, within
+    /// [`Timing::together_within`](crate::Timing::together_within) of each other.
+    pub together: bool,
+}
+
+/// How the chord in a cell has to be worked.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct How {
+    /// Pressed, held, tapped.
+    pub manner: Manner,
+    /// Whether no other modifier may be held.
+    pub strict: bool,
+    /// Whether the parts are pressed together, in any order.
+    pub together: bool,
+}
+
+impl Binding {
+    pub(crate) fn how(&self) -> How {
+        How {
+            manner: self.manner,
+            strict: self.strict,
+            together: self.together,
+        }
+    }
 }

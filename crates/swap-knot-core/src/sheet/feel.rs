@@ -30,13 +30,18 @@ pub struct DeadZone {
 pub struct Feel {
     /// What counts as rest and as full.
     pub dead_zone: DeadZone,
-    /// The value is multiplied by this, 0.01 to 100.
+    /// The value is multiplied by this, 0.01 to 100. A deflection stays within full by it, unless
+    /// the action is a rate ([`Action::rate`](crate::Action::rate)).
     pub sensitivity: f32,
     /// Which axes are turned round: first, second, third.
     pub invert: [bool; 3],
     /// The power that the value is raised to, 0.1 to 10: 1 is a straight line, above 1 is finer
-    /// around rest.
+    /// around rest. A mouse has no full: for its motion the speed is bent, with
+    /// [`Feel::EVEN_SPEED`] as what stays as it is, and by a tenth to tenfold at most.
     pub curve: f32,
+    /// How far in a trigger or a half of a stick or axis has to be to work a press, 0.05 to 1 of the
+    /// way; it is let go at four fifths of that.
+    pub threshold: f32,
     /// Seconds that a key takes from rest to full, 0 to 10.
     pub ramp_up: f32,
     /// Seconds that a key takes from full to rest, 0 to 10.
@@ -55,6 +60,7 @@ impl Default for Feel {
             sensitivity: 1.0,
             invert: [false; 3],
             curve: 1.0,
+            threshold: 0.5,
             ramp_up: 0.0,
             ramp_down: 0.0,
         }
@@ -73,6 +79,8 @@ pub struct FeelPatch {
     pub invert: Option<[bool; 3]>,
     /// Replaces [`Feel::curve`].
     pub curve: Option<f32>,
+    /// Replaces [`Feel::threshold`].
+    pub threshold: Option<f32>,
     /// Replaces [`Feel::ramp_up`].
     pub ramp_up: Option<f32>,
     /// Replaces [`Feel::ramp_down`].
@@ -90,6 +98,8 @@ pub enum Knob {
     Invert,
     /// [`Feel::curve`].
     Curve,
+    /// [`Feel::threshold`].
+    Threshold,
     /// [`Feel::ramp_up`].
     RampUp,
     /// [`Feel::ramp_down`].
@@ -98,11 +108,12 @@ pub enum Knob {
 
 impl Knob {
     /// Every number of a feel.
-    pub const ALL: [Knob; 6] = [
+    pub const ALL: [Knob; 7] = [
         Knob::DeadZone,
         Knob::Sensitivity,
         Knob::Invert,
         Knob::Curve,
+        Knob::Threshold,
         Knob::RampUp,
         Knob::RampDown,
     ];
@@ -114,6 +125,7 @@ impl Knob {
             Knob::Sensitivity => "sensitivity",
             Knob::Invert => "invert",
             Knob::Curve => "curve",
+            Knob::Threshold => "threshold",
             Knob::RampUp => "ramp-up",
             Knob::RampDown => "ramp-down",
         }
@@ -127,6 +139,7 @@ impl Knob {
             Knob::Sensitivity => Some(0.01..=100.0),
             Knob::Invert => None,
             Knob::Curve => Some(0.1..=10.0),
+            Knob::Threshold => Some(0.05..=1.0),
             Knob::RampUp | Knob::RampDown => Some(0.0..=10.0),
         }
     }
@@ -181,6 +194,7 @@ impl FeelPatch {
             Knob::Sensitivity => self.sensitivity.map(KnobValue::Number),
             Knob::Invert => self.invert.map(KnobValue::Axes),
             Knob::Curve => self.curve.map(KnobValue::Number),
+            Knob::Threshold => self.threshold.map(KnobValue::Number),
             Knob::RampUp => self.ramp_up.map(KnobValue::Number),
             Knob::RampDown => self.ramp_down.map(KnobValue::Number),
         }
@@ -199,6 +213,7 @@ impl FeelPatch {
             (Knob::Invert, _) => self.invert = None,
             (Knob::Sensitivity, _) => self.sensitivity = number,
             (Knob::Curve, _) => self.curve = number,
+            (Knob::Threshold, _) => self.threshold = number,
             (Knob::RampUp, _) => self.ramp_up = number,
             (Knob::RampDown, _) => self.ramp_down = number,
         }
@@ -249,6 +264,7 @@ impl FeelPatch {
             sensitivity: over.sensitivity.or(self.sensitivity),
             invert: over.invert.or(self.invert),
             curve: over.curve.or(self.curve),
+            threshold: over.threshold.or(self.threshold),
             ramp_up: over.ramp_up.or(self.ramp_up),
             ramp_down: over.ramp_down.or(self.ramp_down),
         }
@@ -256,6 +272,9 @@ impl FeelPatch {
 }
 
 impl Feel {
+    /// The speed of a mouse, in counts a second, that no [`Feel::curve`] changes.
+    pub const EVEN_SPEED: f32 = 1000.0;
+
     /// The feel on a device kind where neither the game nor the player says anything.
     pub(crate) fn usual(kind: DeviceKind) -> Feel {
         let mut usual = Feel::default();
@@ -274,6 +293,7 @@ impl Feel {
             sensitivity: patch.sensitivity.unwrap_or(self.sensitivity),
             invert: patch.invert.unwrap_or(self.invert),
             curve: patch.curve.unwrap_or(self.curve),
+            threshold: patch.threshold.unwrap_or(self.threshold),
             ramp_up: patch.ramp_up.unwrap_or(self.ramp_up),
             ramp_down: patch.ramp_down.unwrap_or(self.ramp_down),
         }

@@ -20,7 +20,7 @@ use std::ops::Range;
 use std::sync::Arc;
 
 pub use action::{Action, Opposite, Timing};
-pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, Row, TitledRow};
+pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, How, Row, TitledRow};
 pub(crate) use essential::lacking;
 pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRange};
 pub(crate) use ids::Stamp;
@@ -324,13 +324,16 @@ impl Sheet {
         (self.defaults_of(cell.row.action).iter()).find(|b| b.cell == cell)
     }
 
-    /// How the chord in a cell has to be worked, and whether it is strict.
+    /// How the chord in a cell has to be worked.
     ///
     /// That belongs to the cell, not to the chord: a hold stays a hold on another key.
-    pub fn manner_of(&self, cell: Cell) -> (Manner, bool) {
+    pub fn how_of(&self, cell: Cell) -> How {
         match self.default_of(cell) {
-            Some(default) => (default.manner, default.strict),
-            None => (self.declared(cell.row.action).manner, false),
+            Some(default) => default.how(),
+            None => How {
+                manner: self.declared(cell.row.action).manner,
+                ..How::default()
+            },
         }
     }
 

@@ -49,6 +49,9 @@ pub struct Wire {
     pub resumes: bool,
     pub manner: Manner,
     pub strict: bool,
+    pub together: bool,
+    /// How far in its leaf has to be to count as down for it.
+    pub threshold: f32,
     pub leaf: Leaf,
     /// Everything that the binding's last input is, this leaf and its other side.
     pub input: Vec<Leaf>,
@@ -74,7 +77,8 @@ impl Wire {
             self.leaf,
             Input::PadStickHalf(..) | Input::Hid(HidInput::Half(..))
         ) || matches!(self.leaf, Input::PadButton(b) if b.is_trigger());
-        is_whole(self.leaf) || (pull && (self.row.arm.is_some() || self.shape == Shape::Pull))
+        !self.together && is_whole(self.leaf)
+            || (pull && !self.together && (self.row.arm.is_some() || self.shape == Shape::Pull))
     }
 
     /// Whether it is the same binding in another rig.
@@ -85,6 +89,7 @@ impl Wire {
             && self.toggle == other.toggle
             && self.manner == other.manner
             && self.strict == other.strict
+            && self.together == other.together
             && self.leaf == other.leaf
             && self.held == other.held
     }
@@ -96,28 +101,39 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
     for bound in rig.bindings() {
         let action = sheet.action(bound.cell.row.action).unwrap();
         let input = bound.chord.input();
-        let ends = if is_whole(input) {
-            vec![input]
-        } else {
-            leaves(input)
+        // Rule: the parts of a chord that is pressed together may come in any order.
+        let last: Vec<Input> = match bound.together {
+            true => bound.chord.inputs().collect(),
+            false => vec![input],
         };
-        for leaf in ends {
-            out.push(Wire {
-                row: bound.cell.row,
-                name: action.name.clone(),
-                shape: action.shape,
-                toggle: action.toggle,
-                resumes: action.resume.unwrap_or(action.shape != Shape::Press),
-                manner: bound.manner,
-                strict: bound.strict,
-                leaf,
-                input: leaves(input),
-                held: bound.chord.held().iter().map(|h| leaves(*h)).collect(),
-                phase: Phase::Idle,
-                since: 0,
-                away: false,
-                live: false,
-            });
+        for input in last {
+            let rest = bound.chord.inputs().filter(|i| *i != input);
+            let held: Vec<Vec<Leaf>> = rest.map(leaves).collect();
+            let ends = match is_whole(input) {
+                true => vec![input],
+                false => leaves(input),
+            };
+            let feel = action.feel[input.device_kind() as usize];
+            for leaf in ends {
+                out.push(Wire {
+                    row: bound.cell.row,
+                    name: action.name.clone(),
+                    shape: action.shape,
+                    toggle: action.toggle,
+                    resumes: action.resume.unwrap_or(action.shape != Shape::Press),
+                    manner: bound.manner,
+                    strict: bound.strict,
+                    together: bound.together,
+                    threshold: feel.threshold.unwrap_or(0.5),
+                    leaf,
+                    input: leaves(input),
+                    held: held.clone(),
+                    phase: Phase::Idle,
+                    since: 0,
+                    away: false,
+                    live: false,
+                });
+            }
         }
     }
     out

@@ -35,7 +35,7 @@ impl Model {
     /// or on the way.
     pub fn uses(&self, sheet: &Sheet, situation: SituationId, wire: &Wire) -> bool {
         // Rule: what inputs are of one another decides, so a side takes the whole modifier.
-        let mine = &wire.input;
+        let mine = orders(&wire.held, &wire.input, wire.together);
         self.rig.bindings().iter().any(|b: &Bound| {
             let action = sheet.action(b.cell.row.action).unwrap();
             if !action.situations.contains(&situation) || b.cell.row.action == wire.row.action {
@@ -45,11 +45,14 @@ impl Model {
             let last = leaves(b.chord.input());
             let mut all = held.clone();
             all.push(last.clone());
-            let strange = wire.held.iter().any(|part| {
-                part.iter().all(|l| is_modifier(*l)) && !all.iter().any(|p| touch(p, part))
-            });
-            let ends = touch(&last, mine) && injects(&held, &wire.held);
-            (ends || injects(&all, &wire.held)) && !(b.strict && strange)
+            let theirs = orders(&held, &last, b.together);
+            mine.iter().any(|(wants, end)| {
+                let strange = wants.iter().any(|part| {
+                    part.iter().all(|l| is_modifier(*l)) && !all.iter().any(|p| touch(p, part))
+                });
+                let ends = |(held, last): &Order| touch(last, end) && injects(held, wants);
+                (theirs.iter().any(ends) || injects(&all, wants)) && !(b.strict && strange)
+            })
         })
     }
 
@@ -72,7 +75,7 @@ impl Model {
             }
             let held = match wire.follows() {
                 true => self.after_feel(wire) != [0.0, 0.0],
-                false => self.book.is_down(leaf),
+                false => self.is_in(i),
             };
             if held && self.is_ready(i) && self.is_longest(i) {
                 self.use_up(i);
@@ -148,7 +151,9 @@ impl Model {
         // What does not change makes no edge.
         self.wires = next;
         for i in 0..self.wires.len() {
-            if self.wires[i].follows() {
+            if self.is_graded(i) {
+                self.wires[i].away = self.is_in(i);
+            } else if self.wires[i].follows() {
                 self.wires[i].away = self.after_feel(&self.wires[i]) != [0.0, 0.0];
                 if self.wires[i].phase == Phase::On && !self.wires[i].away {
                     self.turn_off(i);
@@ -203,6 +208,20 @@ impl Model {
         }
         value
     }
+}
+
+/// What is held, and what completes it.
+type Order = (Vec<Vec<Leaf>>, Vec<Leaf>);
+
+/// The orders in which a chord may be pressed.
+fn orders(held: &[Vec<Leaf>], last: &[Leaf], together: bool) -> Vec<Order> {
+    let mut out = vec![(held.to_vec(), last.to_vec())];
+    for n in (0..held.len()).filter(|_| together) {
+        let mut rest = held.to_vec();
+        let end = std::mem::replace(&mut rest[n], last.to_vec());
+        out.push((rest, end));
+    }
+    out
 }
 
 fn touch(a: &[Leaf], b: &[Leaf]) -> bool {

@@ -29,6 +29,8 @@ pub struct Model {
     /// What is held on devices that play for nobody.
     pub elsewhere: BTreeMap<u16, Elsewhere>,
     fresh: Vec<Leaf>,
+    /// When each leaf last went down.
+    pressed_at: BTreeMap<Leaf, u64>,
 }
 
 fn cut(v: f32, inner: f32) -> f32 {
@@ -48,6 +50,7 @@ impl Model {
             edges: Vec::new(),
             elsewhere: BTreeMap::new(),
             fresh: Vec::new(),
+            pressed_at: BTreeMap::new(),
         };
         for i in 0..model.wires.len() {
             model.wires[i].live = model.is_live(i);
@@ -146,12 +149,67 @@ impl Model {
         self.wires[i].held.iter().all(|part| part.iter().any(down))
     }
 
+    /// Rule: what is pressed together comes within a given time.
+    pub fn came_together(&self, i: usize) -> bool {
+        let soon = |leaf: &Leaf| {
+            let at = self.pressed_at.get(leaf);
+            self.book.is_down(*leaf) && at.is_some_and(|at| self.now <= at + 80)
+        };
+        self.wires[i].held.iter().all(|part| part.iter().any(soon))
+    }
+
+    /// Rule: a leaf is down from the lowest threshold on that anything on it has…
+    pub fn lowest(&self, leaf: Leaf) -> f32 {
+        let on = |w: &&Wire| w.leaf == leaf && !w.follows();
+        let all = self.wires.iter().filter(on).map(|w| w.threshold);
+        all.reduce(f32::min).unwrap_or(0.5)
+    }
+
+    /// …and what wants it further in begins there.
+    pub fn is_graded(&self, i: usize) -> bool {
+        let wire = &self.wires[i];
+        let pulled = !is_whole(wire.leaf)
+            && match wire.leaf {
+                Input::PadButton(b) => b.is_trigger(),
+                Input::PadStickHalf(..) | Input::Hid(_) => true,
+                _ => false,
+            };
+        pulled && !wire.follows() && wire.threshold > self.lowest(wire.leaf)
+    }
+
+    pub fn is_in(&self, i: usize) -> bool {
+        let (wire, far) = (&self.wires[i], self.book.worked(self.wires[i].leaf)[0]);
+        self.book.is_down(wire.leaf) && (!self.is_graded(i) || far >= wire.threshold)
+    }
+
+    /// What wants its leaf further in than others.
+    pub fn grade(&mut self, leaf: Leaf) {
+        for i in 0..self.wires.len() {
+            if self.wires[i].leaf != leaf || !self.is_graded(i) {
+                continue;
+            }
+            let (far, edge) = (self.book.worked(leaf)[0], self.wires[i].threshold);
+            let was = self.wires[i].away;
+            let enough = if was { far > edge * 0.8 } else { far >= edge };
+            let is = self.book.is_down(leaf) && enough;
+            self.wires[i].away = is;
+            if was && !is {
+                self.let_go(i);
+            } else if is && !was && self.is_ready(i) && self.is_longest(i) {
+                self.engage(i);
+            }
+        }
+    }
+
     pub fn is_ready(&self, i: usize) -> bool {
         let wire = &self.wires[i];
         let known = |leaf: Leaf| leaf == wire.leaf || wire.held.iter().any(|p| p.contains(&leaf));
         let strange = (self.book.down.iter())
             .any(|(_, l)| is_modifier(*l) && self.book.is_down(*l) && !known(*l));
-        wire.live && self.holds(i) && !(wire.strict && strange)
+        wire.live
+            && self.holds(i)
+            && !(wire.strict && strange)
+            && (!wire.together || self.came_together(i))
     }
 
     /// Rule: the longest satisfied chord wins, also between a stick and its halves that move.
@@ -181,8 +239,10 @@ impl Model {
     }
 
     pub fn press(&mut self, leaf: Leaf) {
+        self.pressed_at.insert(leaf, self.now);
         let all: Vec<usize> = (0..self.wires.len())
             .filter(|&i| self.wires[i].leaf == leaf && !self.wires[i].follows())
+            .filter(|&i| !self.is_graded(i))
             .collect();
         let begin: Vec<usize> = all
             .iter()
@@ -244,11 +304,15 @@ impl Model {
     }
 
     /// Chords whose held parts are gone end.
-    pub fn break_chords(&mut self) {
+    pub fn break_chords(&mut self, lost: bool) {
         for i in 0..self.wires.len() {
             let working = matches!(self.wires[i].phase, Phase::On | Phase::Pending);
             if working && !self.wires[i].held.is_empty() && !self.holds(i) {
-                self.break_off(i);
+                match self.wires[i].together && !lost {
+                    // None of its parts is more the last one than another.
+                    true => self.let_go(i),
+                    false => self.break_off(i),
+                }
             }
         }
     }
@@ -284,7 +348,7 @@ impl Model {
                 self.let_go(i);
             }
         }
-        self.break_chords();
+        self.break_chords(false);
     }
 
     /// A trigger, stick or axis is somewhere now.
@@ -305,6 +369,12 @@ impl Model {
         for (leaf, _) in changed.iter().filter(|(_, now)| *now) {
             self.press(*leaf);
         }
+        let moved = if is_whole(whole) {
+            leaves(whole)
+        } else {
+            vec![whole]
+        };
+        moved.into_iter().for_each(|leaf| self.grade(leaf));
         self.fresh.clear();
         self.settle();
     }
@@ -329,7 +399,9 @@ impl Model {
                 continue;
             }
             let was = self.book.down.contains(&(device, leaf));
-            let down = !rests && if was { level[0] > 0.4 } else { level[0] >= 0.5 };
+            let edge = self.lowest(leaf);
+            let far = level[0].abs();
+            let down = !rests && if was { far > edge * 0.8 } else { far >= edge };
             changed.extend(self.set_down(device, leaf, down).map(|now| (leaf, now)));
         }
         if is_whole(whole) && self.rests(whole, at) {
@@ -506,7 +578,9 @@ impl Model {
                 }
             }
         }
-        self.break_chords();
+        self.break_chords(true);
+        let all: Vec<Leaf> = self.heard_of().into_iter().collect();
+        all.into_iter().for_each(|leaf| self.grade(leaf));
         self.follow();
         self.settle();
     }

@@ -8,7 +8,7 @@ use swap_knot::{
 
 use super::rules::Model;
 
-const PRESS: [&str; 22] = [
+const PRESS: [&str; 24] = [
     "KeyA",
     "KeyB",
     "ShiftLeft",
@@ -31,6 +31,8 @@ const PRESS: [&str; 22] = [
     "pad:stick-left.up+pad:south",
     "hid:rz+",
     "hid:rz-",
+    "pad:stick-left.up+pad:trigger-left",
+    "ShiftLeft+KeyB+KeyA",
 ];
 const PULL: [&str; 8] = [
     "KeyA",
@@ -73,7 +75,8 @@ over = ["chart", "deck"]
 #[derive(Clone, Debug)]
 pub struct Drawn {
     shape: u8,
-    bindings: Vec<(usize, usize, bool)>,
+    bindings: Vec<(usize, usize, bool, bool)>,
+    threshold: Option<f32>,
     situations: Vec<usize>,
     toggle: bool,
     while_paused: bool,
@@ -90,18 +93,25 @@ impl World {
         let action = (
             0..4_u8,
             proptest::collection::vec(
-                (any::<usize>(), 0..5_usize, prop::bool::weighted(0.1)),
+                (
+                    any::<usize>(),
+                    0..5_usize,
+                    prop::bool::weighted(0.1),
+                    prop::bool::weighted(0.25),
+                ),
                 1..4,
             ),
+            proptest::option::weighted(0.3, proptest::sample::select(vec![0.3_f32, 0.5, 0.85])),
             proptest::sample::subsequence(vec![0, 1, 2, 3, 4], 0..=2),
             prop::bool::weighted(0.15),
             prop::bool::weighted(0.2),
             proptest::option::weighted(0.2, any::<bool>()),
         );
         let action = action.prop_map(
-            |(shape, bindings, situations, toggle, while_paused, resume)| Drawn {
+            |(shape, bindings, threshold, situations, toggle, while_paused, resume)| Drawn {
                 shape,
                 bindings,
+                threshold,
                 situations,
                 toggle,
                 while_paused,
@@ -139,6 +149,10 @@ impl World {
             if let Some(resume) = action.resume {
                 text += &format!("resume = {resume}\n");
             }
+            if let Some(threshold) = action.threshold {
+                let feel = format!("{{ threshold = {threshold} }}");
+                text += &format!("feel = {{ gamepad = {feel}, other = {feel} }}\n");
+            }
             text += &action.bindings();
         }
         text
@@ -157,11 +171,13 @@ impl Drawn {
         };
         match self.shape {
             0 => {
-                let all = self.bindings.iter().map(|&(pick, manner, strict)| {
+                let all = self.bindings.iter().map(|&(pick, manner, strict, together)| {
                     // A toggle is worked by presses, so that each flip has an edge of its own.
                     let manner = if self.toggle { 0 } else { manner };
+                    let together = together && on(&PRESS, pick).contains('+');
+                    let together = together && !on(&PRESS, pick).starts_with("hid:");
                     format!(
-                        "{{ on = \"{}\", manner = \"{}\", strict = {strict} }}",
+                        "{{ on = \"{}\", manner = \"{}\", strict = {strict}, together = {together} }}",
                         on(&PRESS, pick),
                         MANNERS[manner]
                     )
@@ -185,8 +201,12 @@ impl Drawn {
                 let arms = ["up", "right"].iter().zip(&self.bindings);
                 let arms =
                     arms.map(|(arm, b)| format!("{arm} = {{ bind = \"{}\" }}\n", on(&ARM, b.0)));
+                let whole = match self.bindings[0].3 {
+                    true => "[\"pad:stick-left\", \"pad:shoulder-left+pad:stick-left\"]",
+                    false => "\"pad:stick-left\"",
+                };
                 format!(
-                    "shape = \"plane\"\nbind = \"pad:stick-left\"\n{}",
+                    "shape = \"plane\"\nbind = {whole}\n{}",
                     arms.collect::<String>()
                 )
             }

@@ -5,10 +5,8 @@ mod device;
 use self::device::{Device, TOUCHES, bit, level_of, moved_over};
 use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
 
-/// From here on a trigger or half axis counts as down…
+/// From here on a trigger, half axis or button that delivers a number counts as down.
 const DOWN_AT: f32 = 0.5;
-/// …and from here on as up again, so that it does not flutter at the edge.
-const UP_AT: f32 = 0.4;
 /// How far an analog input of a device without a dead zone of its own may be off and still rest.
 pub(crate) const LOOSE: f32 = 0.15;
 /// The most touch names that are followed besides those that a rig knows.
@@ -42,13 +40,11 @@ pub struct Held {
     devices: Vec<Device>,
     /// For each control, on how many devices it is down and not spent.
     count: Vec<u16>,
-    /// For each control, what counts as its rest.
+    /// For each control, what counts as its rest, and as down.
     rest: Vec<Rest>,
     /// Those that a rig names come first.
     touch: Vec<TouchName>,
     named_touch: usize,
-    down_at: f32,
-    up_at: f32,
 }
 
 /// A device on its way from one book to another.
@@ -58,10 +54,14 @@ pub(crate) struct DeviceHeld {
     touch: Vec<TouchName>,
 }
 
-/// What counts as the rest of an analog control.
+/// What counts as the rest of an analog control, and as down.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) struct Rest {
     pub(crate) inner: f32,
+    /// From here on it counts as down, and as up again from a little less on, so that it does not
+    /// flutter at the edge.
+    pub(crate) down_at: f32,
+    pub(crate) up_at: f32,
     /// Each axis by itself, rather than by the distance from the middle.
     pub(crate) by_axis: bool,
 }
@@ -95,9 +95,16 @@ impl Default for Rest {
     fn default() -> Self {
         Rest {
             inner: LOOSE,
+            down_at: DOWN_AT,
+            up_at: let_go_at(DOWN_AT),
             by_axis: false,
         }
     }
+}
+
+/// Where an input that went down at so much of its way is up again.
+pub(crate) fn let_go_at(down_at: f32) -> f32 {
+    down_at * 0.8
 }
 
 impl Default for Held {
@@ -115,8 +122,6 @@ impl Held {
             rest: vec![Rest::default(); Control::FIXED],
             touch: Vec::new(),
             named_touch: 0,
-            down_at: DOWN_AT,
-            up_at: UP_AT,
         }
     }
 
@@ -202,9 +207,10 @@ impl Held {
 
     /// Counts analog inputs as down from one point on and as up, and at rest, up to another.
     pub(crate) fn with_thresholds(mut self, down_at: f32, up_at: f32) -> Held {
-        (self.down_at, self.up_at) = (down_at, up_at);
         let rest = Rest {
             inner: up_at,
+            down_at,
+            up_at,
             by_axis: false,
         };
         self.rest.fill(rest);
@@ -339,10 +345,11 @@ impl Held {
     /// Whether a button that delivers a number is down or up with it; none where it says neither.
     pub(crate) fn pressed(&self, slot: usize, control: Control, value: f32) -> Option<bool> {
         let is_down = self.devices[slot].is_down(control);
+        let rest = &self.rest[control.index()];
         let down = if is_down {
-            value > self.up_at
+            value > rest.up_at
         } else {
-            value >= self.down_at
+            value >= rest.down_at
         };
         (down != is_down).then_some(down)
     }
@@ -366,7 +373,8 @@ impl Held {
     pub(crate) fn pulled(&mut self, slot: usize, control: Control) -> Change {
         let device = &self.devices[slot];
         let level = device.level(control);
-        let rests = self.rest[control.index()].includes(level);
+        let rest = &self.rest[control.index()];
+        let rests = rest.includes(level);
         if device.is_spent(control) {
             return match rests {
                 true => self.rested(slot, control),
@@ -381,9 +389,9 @@ impl Held {
         let is_down = device.is_down(control);
         let down = !rests
             && if is_down {
-                far > self.up_at
+                far > rest.up_at
             } else {
-                far >= self.down_at
+                far >= rest.down_at
             };
         match down == is_down {
             true => Change::Nothing,

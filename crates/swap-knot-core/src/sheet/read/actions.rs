@@ -149,6 +149,7 @@ impl Reader<'_> {
             resume: fields.optional_boolean("resume", report),
             opposite: (fields.word("opposite", &Opposite::ALL, Opposite::word, report))
                 .unwrap_or_default(),
+            rate: fields.boolean("rate", report),
             timing: feel::timing(&mut fields, self.timing, report),
             feel,
             share: self.share(&mut fields, report),
@@ -160,6 +161,12 @@ impl Reader<'_> {
             report.add(
                 self.span.start,
                 format!("{what} is a {shape}; only a press can toggle"),
+            );
+        }
+        if action.rate && known == Some(Shape::Press) {
+            report.add(
+                self.span.start,
+                format!("{what} is a press; only what has a value can be a rate"),
             );
         }
         fields.finish(&what, report);

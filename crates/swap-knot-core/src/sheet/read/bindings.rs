@@ -11,7 +11,7 @@ use super::{check_name, titled};
 use crate::input::{Chord, Input, clash};
 use crate::sheet::lacking;
 use crate::sheet::works::{fits, fits_cell};
-use crate::sheet::{Binding, Cell, Column, ColumnKind, Manner, Preset, Row, Shape, Sheet};
+use crate::sheet::{Binding, Cell, Column, ColumnKind, How, Manner, Preset, Row, Shape, Sheet};
 
 /// The word for "nothing is bound here" in presets and profiles.
 pub(crate) const UNBOUND: &str = "unbound";
@@ -43,6 +43,14 @@ impl<'r> Cells<'r> {
         }
     }
 
+    /// How a binding is worked that says nothing of it.
+    fn how(&self) -> How {
+        How {
+            manner: self.manner,
+            ..How::default()
+        }
+    }
+
     /// The first column of that kind that nothing stands in yet.
     fn next_column(&self, kind: ColumnKind) -> Option<Column> {
         (1..=Column::LAST)
@@ -71,7 +79,7 @@ pub(super) fn list(
 fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells<'_>, report: &mut Report<'_>) {
     if let Some(text) = value.get_ref().as_str() {
         let at = report.inside(value);
-        add(text, at, (cells.manner, false, None), what, cells, report);
+        add(text, at, (cells.how(), None), what, cells, report);
         return;
     }
     if value.get_ref().as_table().is_none() {
@@ -94,13 +102,16 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells<'_>, report: 
             format!("{what} is part of a {shape}; only a press has a manner such as {manner}");
         report.add(fields.at, message);
     }
-    let strict = fields.boolean("strict", report);
+    let how = How {
+        manner: manner.unwrap_or(cells.manner),
+        strict: fields.boolean("strict", report),
+        together: fields.boolean("together", report),
+    };
     let number = fields.integer("column", 1..=u32::from(Column::LAST), report);
     match on {
         Some(text) => {
-            let manner = manner.unwrap_or(cells.manner);
             let number = number.map(|n| n as u8);
-            add(text, at, (manner, strict, number), what, cells, report);
+            add(text, at, (how, number), what, cells, report);
         }
         None => report.add(
             fields.at,
@@ -113,7 +124,7 @@ fn one(value: &Spanned<DeValue<'_>>, what: &str, cells: &mut Cells<'_>, report: 
 fn add(
     text: &str,
     at: usize,
-    (manner, strict, number): (Manner, bool, Option<u8>),
+    (how, number): (How, Option<u8>),
     what: &str,
     cells: &mut Cells<'_>,
     report: &mut Report<'_>,
@@ -132,6 +143,11 @@ fn add(
         (fits.map_err(|why| why.to_string())).and_then(|()| check_reserved(&chord, cells.reserved))
     {
         report.add(at, why);
+        return;
+    }
+    if how.together && !chord.can_be_together() {
+        let why = "cannot be pressed together; that wants two or more keys, buttons or triggers";
+        report.add(at, format!("`{chord}` {why}, as in `KeyJ+KeyK`"));
         return;
     }
     let kind = ColumnKind::of(chord.device_kind());
@@ -158,7 +174,7 @@ fn add(
     if cells
         .bindings
         .iter()
-        .any(|b| b.chord == chord && b.manner == manner)
+        .any(|b| b.chord == chord && b.manner == how.manner)
     {
         report.add(
             at,
@@ -169,8 +185,9 @@ fn add(
     cells.bindings.push(Binding {
         cell,
         chord,
-        manner,
-        strict,
+        manner: how.manner,
+        strict: how.strict,
+        together: how.together,
     });
 }
 

@@ -34,6 +34,7 @@ fn patch(fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> FeelPatch {
         sensitivity: fields.number("sensitivity", 0.01..=100.0, report),
         invert: invert(fields, report),
         curve: fields.number("curve", 0.1..=10.0, report),
+        threshold: fields.number("threshold", 0.05..=1.0, report),
         ramp_up: fields.number("ramp-up", 0.0..=10.0, report),
         ramp_down: fields.number("ramp-down", 0.0..=10.0, report),
     }
@@ -105,5 +106,6 @@ pub(super) fn timing(fields: &mut Fields<'_, '_>, over: Timing, report: &mut Rep
         hold_after: get("hold-after", over.hold_after),
         tap_within: get("tap-within", over.tap_within),
         double_tap_within: get("double-tap-within", over.double_tap_within),
+        together_within: get("together-within", over.together_within),
     }
 }

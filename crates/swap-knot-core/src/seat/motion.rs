@@ -1,0 +1,172 @@
+//! Distances: a mouse that moves and a wheel that turns.
+
+use super::Moved;
+use super::shaping;
+use super::state::{Phase, State};
+use crate::input::{Control, Direction, notched};
+use crate::rig::{Part, Wiring};
+use crate::sheet::{ActionId, Shape};
+
+/// So far a mouse may slip in counts before it breaks off what a held part of a chord could still
+/// become by itself: nobody holds a mouse quite still while they click.
+const SLIP: f32 = 6.0;
+
+impl State {
+    /// The mouse moved: of the chords that are satisfied the longest have it.
+    #[inline(never)]
+    pub(super) fn motion(&mut self, wiring: &Wiring, by: [f32; 2]) {
+        let control = Control::MOUSE_MOVE;
+        let mut longest = 0;
+        for &index in wiring.completed_by(control) {
+            let wire = &wiring.wires[usize::from(index)];
+            if wire.held_len < longest {
+                break;
+            }
+            if !self.is_ready(wiring, index, wire) {
+                continue;
+            }
+            longest = wire.held_len;
+            let by = match longest {
+                0 => Some(by),
+                _ => self.slip(wiring, index, by),
+            };
+            if let Some(by) = by {
+                self.move_by(wiring, index, by);
+            }
+        }
+    }
+
+    /// A movement for a chord: kept back while it is small and a held part could still become a tap
+    /// or hold of its own.
+    fn slip(&mut self, wiring: &Wiring, index: u16, by: [f32; 2]) -> Option<[f32; 2]> {
+        let wire = &wiring.wires[usize::from(index)];
+        let undecided = wiring.held_of(wire).iter().flatten().any(|&part| {
+            let mut of_its_own = wiring.completed_by(part).iter();
+            of_its_own.any(|&other| {
+                matches!(
+                    self.wires[usize::from(other)].phase,
+                    Phase::Pending | Phase::Tapped
+                )
+            })
+        });
+        let since = self.wires[usize::from(index)].since;
+        let mut parts = wiring.held_of(wire).iter().flatten();
+        let anew = parts.any(|part| self.pressed_at[part.index()] > since);
+        let state = &mut self.wires[usize::from(index)];
+        let kept = std::mem::take(&mut state.kept_back);
+        let by = match anew {
+            true => by,
+            false => [by[0] + kept[0], by[1] + kept[1]],
+        };
+        if undecided && by[0].hypot(by[1]) < SLIP {
+            (state.kept_back, state.since) = (by, self.now);
+            return None;
+        }
+        self.use_up_held(wiring, wire);
+        Some(by)
+    }
+
+    fn move_by(&mut self, wiring: &Wiring, index: u16, [x, y]: [f32; 2]) {
+        let wire = &wiring.wires[usize::from(index)];
+        let feel = &wiring.feels[usize::from(wire.feel)];
+        let mut scale = feel.sensitivity;
+        let state = &mut self.wires[usize::from(index)];
+        let gone = self
+            .now
+            .since(std::mem::replace(&mut state.since, self.now));
+        if feel.curve != 1.0 {
+            state.speed = shaping::speed(state.speed, gone.as_secs_f32(), x.hypot(y));
+            scale *= shaping::hurried(feel, state.speed);
+        }
+        let along = |by: f32, inverted: bool| if inverted { -by * scale } else { by * scale };
+        let by = [along(x, feel.invert[0]), along(y, feel.invert[1]), 0.0];
+        self.add_motion(wire.action, by);
+    }
+
+    /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way
+    /// would work, and every whole notch works it.
+    #[inline(never)]
+    pub(super) fn scroll(&mut self, wiring: &Wiring, slot: usize, by: [f32; 2]) {
+        for (by, ways) in by.into_iter().zip([
+            [Direction::Right, Direction::Left],
+            [Direction::Up, Direction::Down],
+        ]) {
+            if by != 0.0 {
+                let way = ways[usize::from(by < 0.0)];
+                self.turn_wheel(wiring, Control::wheel(way), by.abs());
+            }
+        }
+        for direction in notched(self.held.turn(slot, by)) {
+            self.kind.meant(crate::input::DeviceKind::Mouse, true);
+            self.notch(wiring, Control::wheel(direction));
+        }
+    }
+
+    /// The wheel turned by one notch, as wheels do that know nothing smaller.
+    #[inline(never)]
+    pub(super) fn whole_notch(&mut self, wiring: &Wiring, control: Control) {
+        self.turn_wheel(wiring, control, 1.0);
+        self.notch(wiring, control);
+    }
+
+    /// A notch works whatever it is bound to: down and up at once.
+    fn notch(&mut self, wiring: &Wiring, control: Control) {
+        self.press(wiring, control);
+        self.release(wiring, control);
+    }
+
+    /// The distance of a wheel, for arms that it is bound to.
+    fn turn_wheel(&mut self, wiring: &Wiring, control: Control, far: f32) {
+        let mut longest = 0;
+        for &index in wiring.completed_by(control) {
+            let wire = &wiring.wires[usize::from(index)];
+            if wire.held_len < longest {
+                break;
+            }
+            if !self.is_ready(wiring, index, wire) {
+                continue;
+            }
+            longest = wire.held_len;
+            if wire.held_len > 0 {
+                self.use_up_held(wiring, wire);
+            }
+            let Part::Port(port) = wire.part else {
+                continue;
+            };
+            let Some(arm) = super::work::arm_of(wiring, wire.action, port) else {
+                continue;
+            };
+            let size = far * wiring.feels[usize::from(wire.feel)].sensitivity;
+            let axis = match wiring.actions[usize::from(wire.action)].shape {
+                Shape::Line => 0,
+                _ => arm.axis(),
+            };
+            let mut by = [0.0; 3];
+            by[axis] = if arm.is_positive() { size } else { -size };
+            self.add_motion(wire.action, by);
+        }
+    }
+
+    fn add_motion(&mut self, action: u16, by: [f32; 3]) {
+        let frame = self.frame.wrapping_add(1);
+        let state = &mut self.actions[usize::from(action)];
+        if state.motion_frame != frame {
+            state.motion_frame = frame;
+            state.motion = [0.0; 3];
+        }
+        for (sum, by) in state.moved.iter_mut().zip(by) {
+            *sum += f64::from(by);
+        }
+        for (sum, by) in state.motion.iter_mut().zip(by) {
+            // However much is fed between two ticks, it stays a number.
+            *sum = (*sum + by).clamp(-f32::MAX, f32::MAX);
+        }
+        if let Some(listed) = &mut self.listed {
+            listed.push(Moved {
+                at: self.now,
+                action: ActionId::new(action, self.stamp),
+                by,
+            });
+        }
+    }
+}
