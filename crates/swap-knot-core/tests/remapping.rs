@@ -545,3 +545,23 @@ proptest! {
         prop_assert_eq!(draft.bindings(), defaults.bindings());
     }
 }
+
+#[test]
+fn what_the_law_gives_back_cannot_be_taken_again_and_again() {
+    let sheet = small(
+        "[actions.leave]\nessential = true\nbind = \"KeyE\"\n[actions.horn]\nbind = \"KeyH\"",
+    );
+    // A file unbinds what is essential: it is played with its default all the same.
+    let profile = Profile::from_toml("format = 1\nbind.leave.keyboard-1 = \"unbound\"").unwrap();
+    let mut draft = Draft::new(&sheet, profile, &Layout::us());
+    let horn = cell(&sheet, "horn keyboard-1");
+    let Ok(Bind::Asks(question)) = draft.bind(horn, chord("KeyE")) else {
+        panic!("two actions on one key are asked about");
+    };
+    assert!(question.way(Settle::Take).unwrap().refused.is_some());
+    let refused = draft.answer(question, Settle::Take).unwrap_err();
+    assert_eq!(
+        refused.to_string(),
+        "\"Leave\" must keep a keyboard binding; bind it to something else first"
+    );
+}

@@ -3,7 +3,7 @@
 use super::{Change, Draft, Refusal, differences};
 use crate::conflict::{Conflict, conflicts_of};
 use crate::input::Chord;
-use crate::law::{Bound, Origin, uphold};
+use crate::law::{Bound, Origin, Unlawful, uphold};
 use crate::profile::Profile;
 use crate::sheet::{Cell, Sheet};
 
@@ -198,6 +198,12 @@ impl Draft {
             Settle::Take => {
                 self.check(other, None)?;
                 next.work.set(&self.sheet, other, None);
+                // Where the law gives it back, nothing was taken.
+                let upheld = uphold(&self.sheet, &next.work, &self.on);
+                if upheld.bindings.iter().any(|b| b.cell == other) {
+                    let (row, kind) = (self.sheet.titled(other.row), other.column.kind());
+                    return Err(Unlawful::Essential { row, kind }.into());
+                }
             }
             Settle::Swap => {
                 let old = self.chord_in(question.cell).cloned();
