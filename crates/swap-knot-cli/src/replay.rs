@@ -1,17 +1,17 @@
 //! `swap-knot replay`: what each action did while a trace was played.
 
 use std::io::Write as _;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use swap_knot::{Layout, Rig, Seat, Trace};
 
-use crate::table::{HEAD, QUIET, styled};
-use crate::{CLEAN, Done, files, timeline};
+use crate::table::{BAD, HEAD, QUIET, styled};
+use crate::{CLEAN, Done, FOUND, files, timeline};
 
 /// The options of `replay`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Example:\n  swap-knot replay demo/slack-water.toml demo/traces/cast-off.trace\n\nA trace has one event a line: seconds, device, input, what it did; `situation NAMES` where the\ndevice would stand says which situations are live from there on. The same trace gives the same\ntimeline on every run."
+    after_help = "Example:\n  swap-knot replay demo/slack-water.toml demo/traces/cast-off.trace\n\nA trace has one event a line: seconds, device, input, what it did; `situation NAMES` where the\ndevice would stand says which situations are live from there on. `tick`\nand `advance` there say when the game let time go by, and `rig LAYOUT PLATFORM` with the profile\nbehind it, a line each after `|`, with what the player played. The same trace gives the same\ntimeline on every run.\n\nTo keep a timeline and have it checked by every build:\n  swap-knot replay SHEET TRACE > walk.expected\n  swap-knot replay SHEET TRACE --expect walk.expected"
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -24,6 +24,9 @@ pub(crate) struct Args {
     /// The player's layout; without it, the one in the profile, or us.
     #[arg(long, value_name = "NAME", value_parser = files::layout)]
     layout: Option<Layout>,
+    /// Compare with a timeline that was printed before, and exit with 1 at the first difference.
+    #[arg(long, value_name = "FILE")]
+    expect: Option<PathBuf>,
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -34,6 +37,9 @@ pub(crate) fn run(args: &Args) -> Done {
     let trace: Trace = (text.parse()).map_err(|e| format!("{}: {e}", args.trace.display()))?;
     let mut seat = Seat::new(Rig::new(&sheet, &profile, &layout));
     let lines = timeline::play(&mut seat, &trace)?;
+    if let Some(file) = &args.expect {
+        return compare(file, &lines);
+    }
     let mut out = anstream::stdout().lock();
     let title = format!(
         "{} on {}, layout {}",
@@ -51,5 +57,36 @@ pub(crate) fn run(args: &Args) -> Done {
         "{}",
         styled(QUIET, &format!("{events} lines of trace played"))
     )?;
+    Ok(CLEAN)
+}
+
+/// Compares a timeline with one that was printed before. What stands around it, such as the title,
+/// is of no account.
+fn compare(file: &Path, lines: &[String]) -> Done {
+    let text = files::read(file, Trace::MAX_BYTES)?;
+    let told = text.lines().enumerate();
+    let mut told = told.filter_map(|(n, line)| Some((n + 1, line.strip_prefix("  ")?)));
+    let mut played = lines.iter().map(String::as_str);
+    let name = file.display();
+    loop {
+        let (wanted, got) = (told.next(), played.next());
+        let (at, wanted) = match wanted {
+            None if got.is_none() => break,
+            None => (format!("{name}"), None),
+            Some((line, wanted)) => (format!("{name}:{line}"), Some(wanted)),
+        };
+        if wanted == got {
+            continue;
+        }
+        let none = "nothing more";
+        anstream::eprintln!(
+            "{} {at}: the trace plays otherwise from here on",
+            styled(BAD, "different:")
+        );
+        anstream::eprintln!("  expected  {}", wanted.unwrap_or(none).trim_start());
+        anstream::eprintln!("  played    {}", got.unwrap_or(none).trim_start());
+        return Ok(FOUND);
+    }
+    anstream::println!("as expected: {} lines of {name}", lines.len());
     Ok(CLEAN)
 }

@@ -3,15 +3,13 @@
 use std::collections::HashMap;
 use std::time::Duration;
 
-use swap_knot::{
-    ActionId, Arm, Edge, Happened, NoSuchSituation, Seat, Sheet, Time, Trace, TraceEntry,
-};
+use swap_knot::{ActionId, Arm, Edge, Happened, ReplayError, Seat, Sheet, Time, Trace, TraceEntry};
 
 /// The pace at which traces are played: 60 ticks a second.
 const TICK: Duration = Duration::from_micros(16_667);
 
 /// Plays a trace and tells what happened, a line each.
-pub(crate) fn play(seat: &mut Seat, trace: &Trace) -> Result<Vec<String>, NoSuchSituation> {
+pub(crate) fn play(seat: &mut Seat, trace: &Trace) -> Result<Vec<String>, ReplayError> {
     let sheet = seat.rig().sheet().clone();
     let mut lines = Lines {
         sheet: &sheet,
@@ -20,7 +18,7 @@ pub(crate) fn play(seat: &mut Seat, trace: &Trace) -> Result<Vec<String>, NoSuch
     };
     let mut situations = trace.entries().iter().filter_map(|entry| match entry {
         TraceEntry::Situations { at, names } => Some((*at, names)),
-        TraceEntry::Event(_) => None,
+        _ => None,
     });
     let mut next = situations.next();
     seat.replay(trace, TICK, |seat, now| {

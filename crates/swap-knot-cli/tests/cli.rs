@@ -173,7 +173,25 @@ fn replay_tells_what_each_action_did() {
     let text = String::from_utf8(first.stdout).unwrap();
     assert!(text.contains("2.300 s  began  Cast off\n"), "{text}");
 
+    // A timeline that was kept is compared, and the first difference told.
     let folder = tempfile::tempdir().unwrap();
+    let kept = folder.path().join("kept.txt");
+    let compare = |text: &str| {
+        std::fs::write(&kept, text).unwrap();
+        let file = kept.to_str().unwrap();
+        swap_knot(&["replay", "demo/slack-water.toml", trace, "--expect", file]).assert()
+    };
+    compare(&text)
+        .code(0)
+        .stdout_eq("as expected: [..] lines of [..]kept.txt\n");
+    let other = text.replacen("began  Cast off", "began  Horn", 1);
+    compare(&other).code(1).stderr_eq(
+        "different: [..]kept.txt:[..]: the trace plays otherwise from here on\n  expected  2.300 s  began  Horn\n  played    2.300 s  began  Cast off\n",
+    );
+    compare("").code(1).stderr_eq(
+        "different: [..]kept.txt: the trace plays otherwise from here on\n  expected  nothing more\n  played    [..]\n",
+    );
+
     let bad = folder.path().join("bad.trace");
     std::fs::write(&bad, "0.1 0 KeyW down\n0.2 0 KeyWW up\n").unwrap();
     swap_knot(&["replay", "demo/slack-water.toml", bad.to_str().unwrap()])

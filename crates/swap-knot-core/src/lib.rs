@@ -3,6 +3,7 @@
 //! A game depends on the crate `swap-knot`, which is this one and those macros; tools and adapters
 //! depend on this one.
 
+mod bytes;
 mod conflict;
 mod draft;
 mod failure;
@@ -26,8 +27,7 @@ pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
     FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
     MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
-    Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones, Trace, TraceEntry,
-    TraceError,
+    Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones,
 };
 
 // Declare.
@@ -59,7 +59,8 @@ pub use survey::{
 pub use law::{Bound, NotInForce, Origin, Unlawful};
 pub use rig::{Rig, RigNote};
 pub use seat::{
-    Cause, Edge, Fed, Happened, Moved, NoSuchSituation, Pace, Reading, Seat, Seats, TurnUnits,
+    Cause, DeviceUse, Edge, Fed, Happened, Moved, Outcome, Pace, Reading, ReplayError,
+    RestoreError, SavedSeat, Seat, Seats, Told, Trace, TraceEntry, TraceError, TurnUnits,
 };
 
 // Remap.

@@ -7,12 +7,12 @@ mod common;
 
 use std::time::Duration;
 
-use common::{Hand, cell, chord, demo, small};
+use common::{Hand, cell, chord, demo, small, us};
 use proptest::prelude::*;
 use swap_knot::{
-    Actions, Arm, DeviceId, DeviceKind, Event, EventKind, Fed, FeelPatch, Happened, HidAxis,
-    HidButton, Layout, Modifier, PadButton, Place, Profile, Rig, Seat, Seats, Sheet, Stick, Time,
-    TouchName, Trace,
+    Actions, Arm, Cause, DeviceId, DeviceKind, DeviceUse, Event, EventKind, Fed, FeelPatch,
+    Happened, HidAxis, HidButton, Input, Layout, Modifier, PadButton, Place, Profile, Rig, Seat,
+    Seats, Sheet, Stick, Time, TouchName, Trace,
 };
 
 fn event(device: u16, at: u64, what: EventKind) -> Event {
@@ -397,4 +397,150 @@ proptest! {
             prop_assert!((0.0..=1.0).contains(&hand.seat.value(hand.action("throttle"))));
         }
     }
+}
+
+#[test]
+fn players_join_by_a_chosen_input_back_out_and_leave() {
+    let sheet = small("[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]");
+    let mut seats = Seats::new();
+    let [ada, bo] = [0, 1].map(|_| seats.add(us(&sheet)).unwrap());
+    let inputs = |all: &[&str]| -> Vec<Input> { all.iter().map(|i| i.parse().unwrap()).collect() };
+    let pad = |at, device, button| Event {
+        at: Time::from_millis(at),
+        device: DeviceId(device),
+        what: EventKind::PadButton { button, value: 1.0 },
+    };
+    // Only what is asked for joins, and who waits longest has it.
+    seats.wait_for(ada, &inputs(&["pad:south", "Enter"]));
+    seats.wait_for(bo, &inputs(&["pad:south", "pad:east"]));
+    assert_eq!(seats.feed(&pad(1, 7, PadButton::North)), Fed::Free);
+    assert_eq!(seats.feed(&pad(2, 7, PadButton::East)), Fed::Joined(bo));
+    assert_eq!(seats.feed(&pad(3, 8, PadButton::South)), Fed::Joined(ada));
+    assert_eq!(seats.devices_of(ada).collect::<Vec<_>>(), [DeviceId(8)]);
+    // A wait can be taken back.
+    seats.wait_for_device(ada);
+    assert!(seats.is_waiting(ada));
+    seats.stop_waiting(ada);
+    assert!(!seats.is_waiting(ada));
+    assert_eq!(seats.feed(&pad(4, 9, PadButton::South)), Fed::Free);
+
+    // Who leaves holds nothing any more; what nobody shares is free.
+    seats.give(DeviceId(0), &[ada, bo]);
+    seats.feed(&pad(5, 8, PadButton::North));
+    seats.tick(Time::from_millis(6));
+    let horn = sheet.find("horn").unwrap();
+    assert!(seats.get(ada).unwrap().is_down(horn));
+    assert_eq!(seats.leave(ada), [DeviceId(8)]);
+    seats.tick(Time::from_millis(7));
+    assert_eq!(
+        seats.get(ada).unwrap().last_end(horn),
+        Some(Cause::Unplugged)
+    );
+    assert_eq!(seats.devices_of(ada).count(), 0);
+    assert_eq!(seats.seats_of(DeviceId(0)).collect::<Vec<_>>(), [bo]);
+    seats.wait_for_device(bo);
+    assert_eq!(seats.feed(&pad(8, 8, PadButton::West)), Fed::Joined(bo));
+}
+
+#[test]
+fn the_device_used_last_on_purpose_is_known() {
+    let sheet = small("[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]");
+    let mut seat = Seat::new(us(&sheet));
+    let mut feed = |at, device, what| {
+        let (at, device) = (Time::from_millis(at), DeviceId(device));
+        seat.feed(&Event { at, device, what });
+        seat.tick(at);
+        let told = |u: Option<DeviceUse>| u.map(|u| (u.device.0, u.at.as_micros() / 1000));
+        (
+            told(seat.device_in_use()),
+            told(seat.last_used(DeviceKind::Gamepad)),
+        )
+    };
+    let press = |value| EventKind::PadButton {
+        button: PadButton::North,
+        value,
+    };
+    let drift = EventKind::PadStick {
+        stick: Stick::LEFT,
+        x: 0.12,
+        y: 0.0,
+    };
+    let key = EventKind::Key {
+        place: Place::KeyH,
+        down: true,
+        text: None,
+    };
+    assert_eq!(feed(1, 2, drift), (None, None));
+    assert_eq!(feed(2, 3, press(1.0)), (Some((3, 2)), Some((3, 2))));
+    // Neither a release nor a drifting stick is a purpose.
+    assert_eq!(feed(3, 3, press(0.0)), (Some((3, 2)), Some((3, 2))));
+    assert_eq!(feed(4, 2, drift), (Some((3, 2)), Some((3, 2))));
+    assert_eq!(feed(5, 0, key), (Some((0, 5)), Some((3, 2))));
+    assert_eq!(feed(6, 3, EventKind::Unplugged), (Some((0, 5)), None));
+}
+
+#[test]
+fn what_became_of_an_input_is_told_by_the_judge() {
+    let sheet = small(
+        "[situations.deck]\n[situations.helm]\n\
+         [actions.horn]\nsituation = \"helm\"\nbind = \"KeyH\"\n\
+         [actions.jib]\nbind = { on = \"KeyJ\", strict = true }\n\
+         [actions.knot]\nbind = [\"KeyK\", \"Ctrl+KeyK\"]\n\
+         [actions.coil]\nmanner = \"hold\"\nbind = \"KeyE\"\n\
+         [actions.tap]\nmanner = \"tap\"\nbind = \"KeyT\"\n\
+         [actions.fire]\nbind = \"pad:trigger-left\"\nfeel.gamepad.threshold = 0.9\n\
+         [actions.aim]\nbind = \"pad:trigger-left\"\nfeel.gamepad.threshold = 0.2",
+    );
+    let mut hand = common::Hand::new(&sheet);
+    hand.key(Place::KeyH, true).tick();
+    assert_eq!(hand.seat.outcomes().count(), 0);
+    hand.seat.keep_outcomes(32);
+    let told = |hand: &mut common::Hand| {
+        hand.tick();
+        let all = hand.seat.outcomes().map(|t| {
+            let row = t
+                .binding
+                .map_or("-".to_owned(), |b| sheet.row_name(b.cell.row));
+            format!("{} {row} {:?}", t.input, t.outcome)
+        });
+        let all = all.collect::<Vec<_>>().join(", ");
+        hand.seat.keep_outcomes(0);
+        hand.seat.keep_outcomes(32);
+        all
+    };
+    hand.key(Place::KeyZ, true)
+        .key(Place::KeyH, false)
+        .key(Place::KeyH, true);
+    assert_eq!(told(&mut hand), "KeyZ - NotBound, KeyH horn NotLive");
+    hand.key(Place::ControlLeft, true)
+        .key(Place::KeyJ, true)
+        .key(Place::KeyK, true);
+    assert_eq!(
+        told(&mut hand),
+        "KeyJ jib Strict, KeyK knot Worked, KeyK knot LongerChord"
+    );
+    hand.key(Place::KeyE, true).key(Place::KeyE, false);
+    assert_eq!(told(&mut hand), "KeyE coil Waiting, KeyE coil TooShort");
+    hand.key(Place::KeyE, true)
+        .wait(600)
+        .key(Place::KeyT, true)
+        .wait(300)
+        .key(Place::KeyT, false);
+    assert_eq!(
+        told(&mut hand),
+        "KeyE coil Waiting, KeyE coil Worked, KeyT tap Waiting, KeyT tap TooLong"
+    );
+    hand.feed(
+        1,
+        EventKind::PadButton {
+            button: PadButton::TriggerLeft,
+            value: 0.5,
+        },
+    );
+    assert_eq!(
+        told(&mut hand),
+        "pad:trigger-left fire NotFarEnough, pad:trigger-left aim Worked"
+    );
+    hand.feed(0, EventKind::FocusLost).key(Place::KeyJ, true);
+    assert_eq!(told(&mut hand), "KeyJ - Spent");
 }

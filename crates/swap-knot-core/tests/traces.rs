@@ -10,8 +10,8 @@ use common::{demo, us};
 use proptest::prelude::*;
 use proptest::sample::select;
 use swap_knot::{
-    DeviceId, Direction, Event, EventKind, HidAxis, HidButton, MouseButton, PadButton, Place, Seat,
-    Stick, Time, TouchName, Trace, TraceEntry,
+    DeviceId, Direction, Event, EventKind, HidAxis, HidButton, Layout, MouseButton, PadButton,
+    Place, Platform, Profile, Resolver, Rig, Seat, Stick, Time, TouchName, Trace, TraceEntry,
 };
 
 /// Numbers as broken drivers send them.
@@ -189,4 +189,115 @@ proptest! {
             prop_assert!(steps < 100_000, "{steps} steps");
         }
     }
+}
+
+/// What a game does to a seat.
+#[derive(Clone, Debug)]
+enum Does {
+    Feed(u64, u16, EventKind),
+    Tick(u64),
+    Advance(u64),
+    Stack(Vec<&'static str>),
+    Rig(Option<&'static str>, &'static str),
+}
+
+fn does() -> impl Strategy<Value = Does> {
+    prop_oneof![
+        // Some events come late, and some are stamped ahead.
+        12 => (0_u64..60_000, 0..3_u16, what()).prop_map(|(t, d, w)| Does::Feed(t, d, w)),
+        4 => (0_u64..30_000).prop_map(Does::Tick),
+        3 => (0_u64..30_000).prop_map(Does::Advance),
+        2 => proptest::sample::subsequence(vec!["deck", "helm", "chart", "hail"], 0..3)
+            .prop_map(Does::Stack),
+        1 => (proptest::option::of(select(vec!["KeyG", "Space", "unbound"])), select(vec!["us", "fr"]))
+            .prop_map(|(key, layout)| Does::Rig(key, layout)),
+    ]
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 64, ..ProptestConfig::default() })]
+
+    /// A trace with ticks, rigs and situations replays as it was played, tick by tick.
+    #[test]
+    fn an_exact_trace_replays_as_it_was_played(all in prop::collection::vec(does(), 1..80)) {
+        let sheet = demo();
+        let mut live = Seat::new(us(&sheet));
+        let (mut trace, mut played, mut now) = (Trace::new(), Vec::new(), 0_u64);
+        trace.record_tick(Time::ZERO);
+        live.tick(Time::ZERO);
+        played.push((0, live.fingerprint(), live.happened().len()));
+        for does in &all {
+            match does {
+                Does::Feed(ahead, device, what) => {
+                    let at = Time::from_micros((now + ahead).saturating_sub(30_000));
+                    let event = Event { at, device: DeviceId(*device), what: *what };
+                    trace.record(&event);
+                    live.feed(&event);
+                }
+                Does::Tick(later) => {
+                    now += later;
+                    trace.record_tick(Time::from_micros(now));
+                    live.tick(Time::from_micros(now));
+                    played.push((now, live.fingerprint(), live.happened().len()));
+                }
+                Does::Advance(later) => {
+                    now += later;
+                    trace.record_advance(Time::from_micros(now));
+                    live.advance(Time::from_micros(now));
+                }
+                Does::Stack(names) => {
+                    let names = names.iter().map(|n| (*n).to_owned());
+                    trace.record_situations(Time::from_micros(now), names.clone());
+                    let ids: Vec<_> = names.filter_map(|n| sheet.find_situation(&n)).collect();
+                    live.set_situations(&ids);
+                }
+                Does::Rig(key, layout) => {
+                    let mut text = "format = 1\n".to_owned();
+                    if let Some(key) = key {
+                        text += &format!("bind.horn.keyboard-1 = \"{key}\"\n");
+                    }
+                    let profile = Profile::from_toml(&text).unwrap();
+                    let on = Resolver::new(&Layout::shipped(layout).unwrap(), Platform::Other);
+                    trace.record_rig(Time::from_micros(now), &profile, &on);
+                    live.set_rig(Rig::new(&sheet, &profile, on));
+                }
+            }
+        }
+        let read: Trace = trace.to_string().parse().unwrap();
+        prop_assert_eq!(&read, &trace);
+        let mut again = Seat::new(us(&sheet));
+        let mut told = Vec::new();
+        again.replay(&read, Duration::from_millis(1), |seat, at| {
+            told.push((at.as_micros(), seat.fingerprint(), seat.happened().len()));
+        }).unwrap();
+        prop_assert_eq!(told, played);
+    }
+}
+
+#[test]
+fn a_trace_that_cannot_be_replayed_says_why() {
+    let why = |text: &str| {
+        let trace: Trace = text.parse().unwrap();
+        let mut seat = Seat::new(us(&demo()));
+        let played = seat.replay(&trace, Duration::from_millis(1), |_, _| ());
+        played.unwrap_err().to_string()
+    };
+    assert_eq!(
+        why("0 situation galley"),
+        "the trace enters the situation `galley`, which the sheet does not have"
+    );
+    assert!(why("0 rig klingon other\n| format = 1").contains("the layout `klingon`"));
+    assert!(why("0 rig us other\n| nothing").contains("the profile in the trace cannot be read"));
+    let wrong = |text: &str| text.parse::<Trace>().unwrap_err().to_string();
+    assert_eq!(
+        wrong("| format = 1"),
+        "line 1: a line of a profile belongs behind `rig`"
+    );
+    assert_eq!(
+        wrong("0 rig us"),
+        "line 1: `rig` wants a platform behind the layout: `mac` or `other`"
+    );
+    assert!(wrong("2 0 KeyA down\n1 0 KeyA up").contains("times only go up"));
+    // With ticks everything stands as it came.
+    assert!("2 tick\n1 0 KeyA up".parse::<Trace>().is_ok());
 }

@@ -39,6 +39,9 @@ pub(crate) const MODIFIER_PLACES: [Place; 8] = [
 ];
 
 impl Control {
+    /// No control: what is worked by the game itself.
+    pub(crate) const NONE: Control = Control(u16::MAX);
+
     /// How many controls there are besides touch inputs.
     pub(crate) const FIXED: usize = TOUCH as usize;
 
@@ -91,7 +94,7 @@ impl Control {
 
     /// The position in a list of names, for a touch input.
     pub(crate) const fn touch_position(self) -> Option<usize> {
-        if self.0 < TOUCH {
+        if self.0 < TOUCH || self.0 == Self::NONE.0 {
             return None;
         }
         Some((self.0 - TOUCH) as usize)

@@ -21,7 +21,6 @@ mod still_down;
 mod system;
 mod text;
 mod touch;
-mod trace;
 mod zones;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
@@ -44,7 +43,6 @@ pub use system::SystemUse;
 pub(crate) use system::system_use;
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};
-pub use trace::{Trace, TraceEntry, TraceError};
 pub use zones::TouchZones;
 
 /// One thing on a device that can be pressed, pulled or moved.

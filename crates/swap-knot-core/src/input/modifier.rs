@@ -27,6 +27,17 @@ pub enum Platform {
 }
 
 impl Platform {
+    /// Every platform.
+    pub const ALL: [Platform; 2] = [Platform::Mac, Platform::Other];
+
+    /// The word for it in files.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Platform::Mac => "mac",
+            Platform::Other => "other",
+        }
+    }
+
     /// The platform this program was built for.
     pub const fn current() -> Platform {
         if cfg!(target_vendor = "apple") {

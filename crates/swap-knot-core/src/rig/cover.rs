@@ -85,11 +85,18 @@ pub(crate) fn silenced(
         covered: !upper.over.is_empty()
             && match upper.cover {
                 Cover::None => false,
-                Cover::All => !action.while_paused,
+                Cover::All => covers_all(sheet, by, binding.action),
                 Cover::Used => uses.takes(by, binding),
             },
         typed: upper.typing && !action.while_typing && writes(binding.chord),
     }
+}
+
+/// Whether a situation that is not an action's own covers it wholly, whatever it is worked by.
+pub(crate) fn covers_all(sheet: &Sheet, by: SituationId, action: ActionId) -> bool {
+    let (action, upper) = (sheet.declared(action), sheet.declared_situation(by));
+    let own = action.situations.contains(&by);
+    !own && !upper.over.is_empty() && upper.cover == Cover::All && !action.while_paused
 }
 
 /// Whether any part of a chord puts something into a text field.

@@ -5,7 +5,7 @@ mod note;
 mod wiring;
 
 use std::fmt;
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 pub(crate) use cover::{Placed, Together, Uses, is_live, neighbours, silenced, together};
 pub use note::RigNote;
@@ -47,6 +47,8 @@ struct Data {
     not_in_force: Vec<NotInForce>,
     notes: Vec<RigNote>,
     wiring: Wiring,
+    /// See [`Rig::fingerprint_cell`].
+    fingerprint: OnceLock<u64>,
 }
 
 impl Rig {
@@ -70,7 +72,13 @@ impl Rig {
             not_in_force: upheld.not_in_force.clone(),
             notes,
             wiring,
+            fingerprint: OnceLock::new(),
         }))
+    }
+
+    /// Where the number is kept that a seat tells rigs apart by.
+    pub(crate) fn fingerprint_cell(&self) -> &OnceLock<u64> {
+        &self.0.fingerprint
     }
 
     /// The sheet it was made from.

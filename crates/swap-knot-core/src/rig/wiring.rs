@@ -1,8 +1,10 @@
 //! The flat tables that a seat plays on.
 
 use super::RigNote;
-use super::cover::{Placed, Silenced, Uses, silenced};
-use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, Rest, TouchName, let_go_at};
+use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
+use crate::input::{
+    ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
+};
 use crate::law::{Bound, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
@@ -12,6 +14,9 @@ use crate::sheet::{
 
 /// The most wires a rig has, so that small numbers do for all of them.
 const MAX_WIRES: usize = u16::MAX as usize;
+
+/// The most wires of one binding.
+const MOST_OF_ONE: usize = 2 * (MAX_HELD + 1);
 
 /// What a wire works: a press, one port of an action (a pull or an arm), or the whole of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -79,6 +84,8 @@ pub(crate) struct ActionWiring {
     pub(crate) timing: Timing,
     /// Wires that work the whole action, as a range of [`Wiring::whole_wires`].
     pub(crate) whole: (u32, u32),
+    /// The first of the wires by which the game works it itself: one for a press, else one a port.
+    pub(crate) driven: u16,
 }
 
 #[derive(Debug)]
@@ -86,6 +93,8 @@ pub(crate) struct Wiring {
     pub(crate) routes: Vec<Route>,
     pub(crate) touched: Vec<u16>,
     pub(crate) wires: Vec<Wire>,
+    /// The position of each wire's binding in those of the rig.
+    pub(crate) of: Vec<usize>,
     /// For each held part the controls that satisfy it: one, or the two sides of a modifier.
     pub(crate) held: Vec<[Control; 2]>,
     pub(crate) actions: Vec<ActionWiring>,
@@ -166,8 +175,6 @@ struct Maker<'a> {
     sheet: &'a Sheet,
     profile: &'a Profile,
     out: Wiring,
-    /// The binding of each wire.
-    of: Vec<usize>,
 }
 
 pub(super) fn wire(
@@ -181,13 +188,18 @@ pub(super) fn wire(
         sheet,
         profile,
         out: empty(sheet, profile, bindings.len()),
-        of: Vec::with_capacity(bindings.len()),
     };
     let mut in_hand = Vec::with_capacity(bindings.len());
+    let driven = maker
+        .out
+        .actions
+        .iter()
+        .map(|a| usize::from(a.ports.max(1)));
+    let most = MAX_WIRES - driven.sum::<usize>();
     for (at, bound) in bindings.iter().enumerate() {
         match bound.in_hand(resolver) {
-            // Two wires at the most: one for each side of a modifier.
-            Ok(_) if maker.out.wires.len() + 2 > MAX_WIRES => {
+            // One wire for each side of a modifier, and one for each order of a chord.
+            Ok(_) if maker.out.wires.len() + MOST_OF_ONE > most => {
                 notes.push(RigNote::TooMany { cell: bound.cell });
                 in_hand.push(None);
             }
@@ -204,12 +216,13 @@ pub(super) fn wire(
             }
         }
     }
-    let Maker { mut out, of, .. } = maker;
+    maker.drive();
+    let mut out = maker.out;
     route(&mut out);
     group(&mut out);
     out.rest = rests(&out, sheet, profile);
     grade(&mut out);
-    out.silences = silences(sheet, bindings, &in_hand, &of);
+    out.silences = silences(sheet, bindings, &in_hand, &out);
     out
 }
 
@@ -218,6 +231,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         routes: Vec::new(),
         touched: Vec::new(),
         wires: Vec::with_capacity(bindings),
+        of: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),
         rates: Vec::new(),
@@ -254,6 +268,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             resumes: action.resumes(),
             timing: action.timing,
             whole: (0, 0),
+            driven: u16::MAX,
         });
     }
     w
@@ -304,7 +319,7 @@ impl Maker<'_> {
             Works::Switch | Works::Follow => self.controls(&chord.input),
         };
         for control in controls {
-            self.of.push(at);
+            self.out.of.push(at);
             self.out.wires.push(Wire {
                 action: row.action.index() as u16,
                 control,
@@ -318,6 +333,39 @@ impl Maker<'_> {
                 grade: 0.0,
                 feel,
             });
+        }
+    }
+
+    /// Adds the wires by which the game works its actions itself.
+    fn drive(&mut self) {
+        for index in 0..self.out.actions.len() {
+            let action = &mut self.out.actions[index];
+            let parts: Vec<Part> = match action.shape {
+                Shape::Press => vec![Part::Switch],
+                _ => (0..action.ports)
+                    .map(|n| Part::Port(action.port + u16::from(n)))
+                    .collect(),
+            };
+            if self.sheet.declared(self.sheet.action_id(index)).off {
+                continue;
+            }
+            action.driven = self.out.wires.len() as u16;
+            for part in parts {
+                self.out.of.push(usize::MAX);
+                self.out.wires.push(Wire {
+                    action: index as u16,
+                    control: Control::NONE,
+                    part,
+                    manner: Manner::Press,
+                    strict: false,
+                    analog: part != Part::Switch,
+                    held_len: 0,
+                    held_start: 0,
+                    together: false,
+                    grade: 0.0,
+                    feel: 0,
+                });
+            }
         }
     }
 
@@ -355,6 +403,9 @@ fn route(w: &mut Wiring) {
     let mut completes: Vec<Vec<u16>> = vec![Vec::new(); controls];
     let mut held_in: Vec<Vec<u16>> = vec![Vec::new(); controls];
     for (i, wire) in w.wires.iter().enumerate() {
+        if wire.control == Control::NONE {
+            continue;
+        }
         completes[wire.control.index()].push(i as u16);
         for [a, b] in w.held_of(wire) {
             held_in[a.index()].push(i as u16);
@@ -486,7 +537,7 @@ fn silences(
     sheet: &Sheet,
     bindings: &[Bound],
     in_hand: &[Option<ChordInHand>],
-    of: &[usize],
+    wiring: &Wiring,
 ) -> Silences {
     let silencing: Vec<SituationId> = (sheet.situations())
         .filter(|(_, s)| s.typing || !s.over.is_empty())
@@ -502,15 +553,23 @@ fn silences(
     let words = sheet.situations().len().div_ceil(64);
     let mut out = Silences {
         words,
-        covered: vec![0; of.len() * words],
-        typed: vec![0; of.len() * words],
+        covered: vec![0; wiring.wires.len() * words],
+        typed: vec![0; wiring.wires.len() * words],
     };
-    for (wire, &binding) in of.iter().enumerate() {
-        let Some(placed) = &placed[binding] else {
-            continue;
-        };
+    for (wire, &binding) in wiring.of.iter().enumerate() {
         for &situation in &silencing {
-            let on_it = silenced(sheet, &uses, situation, placed);
+            let on_it = match placed.get(binding) {
+                Some(Some(placed)) => silenced(sheet, &uses, situation, placed),
+                Some(None) => continue,
+                // What the game works itself has no input that could be used or typed.
+                None => {
+                    let action = sheet.action_id(usize::from(wiring.wires[wire].action));
+                    Silenced {
+                        covered: covers_all(sheet, situation, action),
+                        typed: false,
+                    }
+                }
+            };
             let (at, bit) = (
                 wire * words + situation.index() / 64,
                 situation.index() % 64,

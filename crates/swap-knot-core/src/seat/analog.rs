@@ -38,6 +38,8 @@ impl State {
                     let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
                     if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
                         self.begin_to_follow(wiring, index);
+                    } else {
+                        self.tell_why_not(wiring, index, wire);
                     }
                 }
             }
@@ -58,6 +60,7 @@ impl State {
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
         }
+        self.tell(wire.control, Some(index), super::Outcome::Worked);
         let state = &mut self.wires[usize::from(index)];
         state.phase = Phase::On;
         state.since = self.now;
@@ -66,7 +69,11 @@ impl State {
     }
 
     /// Whether a wire's control is away from its rest, and far enough in where that has a grade.
-    pub(super) fn is_in(&self, wiring: &Wiring, wire: &Wire) -> bool {
+    pub(super) fn is_in(&self, wiring: &Wiring, index: u16) -> bool {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.control == Control::NONE {
+            return self.wires[usize::from(index)].driven > 0.0;
+        }
         let raw = self.held.level(wire.control);
         match wire.analog {
             true => is_away(wiring, wire, raw),
@@ -138,7 +145,7 @@ impl State {
     pub(super) fn note_away(&mut self, wiring: &Wiring) {
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.analog || wire.grade > 0.0 {
-                self.wires[index].away = self.is_in(wiring, wire);
+                self.wires[index].away = self.is_in(wiring, index as u16);
             }
         }
     }

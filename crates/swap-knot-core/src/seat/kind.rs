@@ -1,25 +1,41 @@
-//! Which kind of device the player is using, judged by deliberate inputs only.
+//! Which kind of device the player is using, and which one of that kind, judged by deliberate inputs
+//! only.
 
-use crate::input::{DeviceKind, Time};
+use crate::input::{DeviceId, DeviceKind, Time};
 
 /// How far the mouse has to move within [`MOVE_TIME`] seconds to count as meant, in counts.
 const MOVE_FAR: f32 = 30.0;
 const MOVE_TIME: f32 = 0.4;
 
-#[derive(Clone, Debug)]
+/// A device that was worked on purpose, and when.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct DeviceUse {
+    /// Which device.
+    pub device: DeviceId,
+    /// Its kind.
+    pub kind: DeviceKind,
+    /// When it was last worked.
+    pub at: Time,
+}
+
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct KindInUse {
-    current: DeviceKind,
-    forced: Option<DeviceKind>,
+    pub(super) current: DeviceKind,
+    /// The last use of each kind; the last place is for what was not meant.
+    pub(super) last: [Option<(DeviceId, Time)>; DeviceKind::ALL.len() + 1],
+    pub(super) forced: Option<DeviceKind>,
     /// What the game was told last.
-    told: DeviceKind,
+    pub(super) told: DeviceKind,
     /// Since when the mouse has been moving, and how far it got.
-    moving: (Time, f32),
+    pub(super) moving: (Time, f32),
 }
 
 impl Default for KindInUse {
     fn default() -> Self {
         KindInUse {
             current: DeviceKind::Keyboard,
+            last: [None; DeviceKind::ALL.len() + 1],
             forced: None,
             told: DeviceKind::Keyboard,
             moving: (Time::ZERO, 0.0),
@@ -45,11 +61,27 @@ impl KindInUse {
     /// Something was worked on purpose, if `really`. Without a branch: this is on the path of every
     /// event.
     #[inline]
-    pub(super) fn meant(&mut self, kind: DeviceKind, really: bool) {
-        self.current = if really { kind } else { self.current };
+    pub(super) fn meant(&mut self, by: DeviceUse, really: bool) {
+        const ELSEWHERE: usize = DeviceKind::ALL.len();
+        self.current = if really { by.kind } else { self.current };
+        let place = if really { by.kind as usize } else { ELSEWHERE };
+        self.last[place] = Some((by.device, by.at));
     }
 
-    pub(super) fn mouse_move(&mut self, at: Time, x: f32, y: f32) {
+    /// The last use of a kind of device.
+    pub(super) fn last(&self, kind: DeviceKind) -> Option<DeviceUse> {
+        let (device, at) = self.last[kind as usize]?;
+        Some(DeviceUse { device, kind, at })
+    }
+
+    /// Devices are gone, and so are they as those in use.
+    pub(super) fn forget(&mut self, device: DeviceId) {
+        for last in &mut self.last {
+            *last = last.filter(|(d, _)| device != DeviceId::ALL && *d != device);
+        }
+    }
+
+    pub(super) fn mouse_move(&mut self, device: DeviceId, at: Time, x: f32, y: f32) {
         if self.current == DeviceKind::Mouse {
             return;
         }
@@ -62,8 +94,9 @@ impl KindInUse {
         // Keyboard and mouse are used together, and prompts speak of both: only from another
         // device does moving the mouse lead back.
         let far = self.moving.1 > MOVE_FAR;
+        let kind = DeviceKind::Mouse;
         self.meant(
-            DeviceKind::Mouse,
+            DeviceUse { device, kind, at },
             far && self.current != DeviceKind::Keyboard,
         );
     }
@@ -71,5 +104,8 @@ impl KindInUse {
     /// The clock went back by so many microseconds.
     pub(super) fn turn_back(&mut self, micros: u64) {
         self.moving.0 = self.moving.0.minus(micros);
+        for (_, at) in self.last.iter_mut().flatten() {
+            *at = at.minus(micros);
+        }
     }
 }

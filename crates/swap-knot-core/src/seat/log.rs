@@ -7,7 +7,7 @@ pub(super) const LISTED: usize = 1024;
 const UNTOLD: usize = 16 * LISTED;
 
 /// What happened, numbered from the first on; the oldest are dropped, now and then.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct Log<T> {
     entries: Vec<T>,
     /// How many were dropped before them.
@@ -24,6 +24,19 @@ impl<T> Default for Log<T> {
             dropped: 0,
             frame: (0, 0),
         }
+    }
+}
+
+impl<T: Clone> Log<T> {
+    /// Becomes a copy of what another one tells of its frame and since, the newest of it, in the room
+    /// that is there.
+    pub(super) fn copy_frame(&mut self, from: &Log<T>) {
+        let (entries, in_frame, before) = from.parts();
+        self.entries.clear();
+        self.entries.reserve(LISTED);
+        self.entries.extend_from_slice(entries);
+        self.dropped = before;
+        self.frame = (0, in_frame);
     }
 }
 
@@ -69,6 +82,23 @@ impl<T> Log<T> {
         self.entries.get(self.frame.0..self.frame.1).unwrap_or(&[])
     }
 
+    /// Everything from the frame on or the newest of it, how much of it the frame is, and how much came before.
+    pub(super) fn parts(&self) -> (&[T], usize, u64) {
+        let (begin, end) = self.frame;
+        let begin = begin.max(self.entries.len().saturating_sub(LISTED));
+        let entries = self.entries.get(begin..).unwrap_or(&[]);
+        let in_frame = end.saturating_sub(begin);
+        (entries, in_frame, self.dropped + begin as u64)
+    }
+
+    /// The opposite of [`Log::parts`].
+    pub(super) fn set(&mut self, entries: impl Iterator<Item = T>, frame: usize, before: u64) {
+        self.entries.clear();
+        self.entries.extend(entries);
+        self.frame = (0, frame.min(self.entries.len()));
+        self.dropped = before;
+    }
+
     /// How many there were in all.
     pub(super) fn end(&self) -> u64 {
         self.dropped + self.entries.len() as u64
@@ -76,9 +106,8 @@ impl<T> Log<T> {
 
     /// How many from a number on are too old to be listed.
     pub(super) fn missed(&self, from: u64) -> u64 {
-        self.end()
-            .saturating_sub(LISTED as u64)
-            .saturating_sub(from)
+        let oldest = self.end().saturating_sub(LISTED as u64);
+        oldest.max(self.dropped).saturating_sub(from)
     }
 
     /// How many of those between two numbers are too old to be listed.

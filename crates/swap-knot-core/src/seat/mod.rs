@@ -2,26 +2,35 @@
 
 mod analog;
 mod asked;
+mod driven;
 mod kind;
 mod log;
 mod motion;
 mod pace;
+mod packed;
 mod query;
 mod queue;
 mod replay;
 mod rewire;
+mod saved;
 mod seats;
 mod shaping;
 mod situations;
 mod state;
+mod trace;
+mod trail;
 mod turn;
 mod values;
 mod work;
 
+pub use kind::DeviceUse;
 pub use pace::{Pace, Reading};
-pub use replay::NoSuchSituation;
+pub use replay::ReplayError;
+pub use saved::{RestoreError, SavedSeat};
 pub use seats::{Fed, Seats};
 use state::State;
+pub use trace::{Trace, TraceEntry, TraceError};
+pub use trail::{Outcome, Told};
 pub use turn::TurnUnits;
 
 use crate::input::{DeviceKind, Time};
@@ -154,6 +163,7 @@ impl Seat {
     pub fn set_rig(&mut self, rig: Rig) {
         if rig != self.rig {
             self.state.rewire(&self.rig, &rig);
+            self.queue.rename(&self.rig, &rig);
             let same = self.rig.sheet().stamp() == rig.sheet().stamp();
             if !same {
                 self.asked = asked::Asked::new(rig.sheet().actions().len());
@@ -191,6 +201,22 @@ impl Seat {
     /// The device kind that the player is using, for prompts.
     pub fn device_kind(&self) -> DeviceKind {
         self.state.kind.current()
+    }
+
+    /// The device that the player last worked on purpose, and when: for rumble, and for whose marks
+    /// to show. A drifting stick and a bumped mouse are nobody's purpose; none while nothing was
+    /// worked, or when it was unplugged since.
+    pub fn device_in_use(&self) -> Option<DeviceUse> {
+        let kinds = DeviceKind::ALL.into_iter();
+        kinds
+            .filter_map(|kind| self.last_used(kind))
+            .max_by_key(|u| u.at)
+    }
+
+    /// The same among devices of one kind: of two pads that which was pressed last, whatever else is
+    /// in use.
+    pub fn last_used(&self, kind: DeviceKind) -> Option<DeviceUse> {
+        self.state.kind.last(kind)
     }
 
     /// Whether the device kind changed between the last two ticks.

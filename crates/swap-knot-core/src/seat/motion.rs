@@ -3,7 +3,7 @@
 use super::Moved;
 use super::shaping;
 use super::state::{Phase, State};
-use crate::input::{Control, Direction, notched};
+use crate::input::{Control, DeviceId, DeviceKind, Direction, notched};
 use crate::rig::{Part, Wiring};
 use crate::sheet::{ActionId, Shape};
 
@@ -86,7 +86,7 @@ impl State {
     /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way
     /// would work, and every whole notch works it.
     #[inline(never)]
-    pub(super) fn scroll(&mut self, wiring: &Wiring, slot: usize, by: [f32; 2]) {
+    pub(super) fn scroll(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, by: [f32; 2]) {
         for (by, ways) in by.into_iter().zip([
             [Direction::Right, Direction::Left],
             [Direction::Up, Direction::Down],
@@ -97,7 +97,7 @@ impl State {
             }
         }
         for direction in notched(self.held.turn(slot, by)) {
-            self.kind.meant(crate::input::DeviceKind::Mouse, true);
+            self.meant(device, DeviceKind::Mouse, true);
             self.notch(wiring, Control::wheel(direction));
         }
     }
@@ -147,7 +147,7 @@ impl State {
         }
     }
 
-    fn add_motion(&mut self, action: u16, by: [f32; 3]) {
+    pub(super) fn add_motion(&mut self, action: u16, by: [f32; 3]) {
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];
         if state.motion_frame != frame {

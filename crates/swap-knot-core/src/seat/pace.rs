@@ -41,7 +41,7 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 /// assert!(seat.went_down(horn));
 /// # Ok::<(), swap_knot::SheetError>(())
 /// ```
-#[derive(Clone, Debug, Default)]
+#[derive(Debug, Default)]
 pub struct Pace {
     /// Of which rows the numbers are.
     of: Option<(Stamp, u32)>,
@@ -72,6 +72,23 @@ pub(super) struct RowCount {
 }
 
 impl Count {
+    fn copy_from(&mut self, from: &Count) {
+        let Count {
+            at,
+            rows,
+            moved,
+            turned,
+            told,
+            listed,
+        } = from;
+        self.at = *at;
+        self.rows.clone_from(rows);
+        self.moved.clone_from(moved);
+        self.turned.clone_from(turned);
+        self.told = *told;
+        self.listed = *listed;
+    }
+
     fn take(&mut self, state: &State, wiring: &Wiring) {
         self.at = state.now;
         self.rows.clear();
@@ -95,6 +112,22 @@ impl Pace {
     /// A pace that has read nothing yet: its first reading is of everything since the seat was made.
     pub fn new() -> Pace {
         Pace::default()
+    }
+
+    /// Becomes a copy of another one, in the room that is there.
+    pub(super) fn copy_from(&mut self, from: &Pace) {
+        let Pace {
+            of,
+            from: before,
+            to,
+            taken,
+            missed,
+        } = from;
+        self.of = *of;
+        self.from.copy_from(before);
+        self.to.copy_from(to);
+        self.taken.clone_from(taken);
+        self.missed = *missed;
     }
 
     /// Reads the seat as it is now: what was judged since this pace read it last.

@@ -1,34 +1,47 @@
 //! What was fed and is not judged yet, in the order of time.
 
+use super::driven::Driven;
 use super::state::State;
 use super::{Cause, Seat};
 use crate::input::{DeviceId, Event, Time};
 use crate::rig::Wiring;
 
-/// An event that waits, and whether somebody else plays on it.
-#[derive(Clone, Copy, Debug)]
-struct Waiting {
-    event: Event,
-    overheard: bool,
+/// What waits to be judged.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum Waiting {
+    Event(Event),
+    /// An event that somebody else plays on.
+    Overheard(Event),
+    /// Something that the game itself does for the player.
+    Driven(Driven),
+}
+
+impl Waiting {
+    pub(super) fn at(&self) -> Time {
+        match self {
+            Waiting::Event(event) | Waiting::Overheard(event) => event.at,
+            Waiting::Driven(driven) => driven.at,
+        }
+    }
 }
 
 #[derive(Clone, Debug)]
-pub(super) struct Queue(Vec<Waiting>);
+pub(super) struct Queue(pub(super) Vec<Waiting>);
 
 impl Queue {
     pub(super) fn new() -> Queue {
         Queue(Vec::with_capacity(64))
     }
 
-    /// Puts an event behind all that are not later.
+    /// Puts something behind all that is not later.
     #[inline]
-    fn put(&mut self, event: Event, overheard: bool) {
-        let waiting = Waiting { event, overheard };
-        if self.0.last().is_none_or(|last| last.event.at <= event.at) {
+    pub(super) fn put(&mut self, waiting: Waiting) {
+        let when = waiting.at();
+        if self.0.last().is_none_or(|last| last.at() <= when) {
             self.0.push(waiting);
             return;
         }
-        let at = self.0.partition_point(|w| w.event.at <= event.at);
+        let at = self.0.partition_point(|w| w.at() <= when);
         self.0.insert(at, waiting);
     }
 
@@ -36,13 +49,14 @@ impl Queue {
     #[inline]
     fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
         let due = match self.0.last() {
-            Some(last) if last.event.at > to => self.0.partition_point(|w| w.event.at <= to),
+            Some(last) if last.at() > to => self.0.partition_point(|w| w.at() <= to),
             _ => self.0.len(),
         };
         for next in &self.0[..due] {
-            match next.overheard {
-                true => state.overhear(wiring, &next.event),
-                false => state.feed(wiring, &next.event),
+            match next {
+                Waiting::Event(event) => state.feed(wiring, event),
+                Waiting::Overheard(event) => state.overhear(wiring, event),
+                Waiting::Driven(driven) => state.drive(wiring, driven),
             }
         }
         self.0.drain(..due);
@@ -55,7 +69,7 @@ impl Seat {
     /// time are judged in the order in which they came.
     #[inline]
     pub fn feed(&mut self, event: &Event) {
-        self.queue.put(*event, false);
+        self.queue.put(Waiting::Event(*event));
     }
 
     /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
@@ -63,20 +77,24 @@ impl Seat {
     /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
     /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
     pub fn overhear(&mut self, event: &Event) {
-        self.queue.put(*event, true);
+        self.queue.put(Waiting::Overheard(*event));
     }
 
     /// Only these devices play for the seat from now on: what others hold is broken off, and what was
     /// fed of them and is not judged yet is dropped.
     pub fn keep_devices(&mut self, keeps: impl Fn(DeviceId) -> bool) {
         let kept = |device| device == DeviceId::ALL || keeps(device);
-        self.queue.0.retain(|w| kept(w.event.device));
+        self.queue.0.retain(|w| match w {
+            Waiting::Event(event) | Waiting::Overheard(event) => kept(event.device),
+            Waiting::Driven(_) => true,
+        });
         let devices = self.state.held.devices();
         let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
         let wiring = self.rig.wiring();
         for device in leaving {
             let lost = |held: &mut crate::input::Held| held.unplug(device);
             self.state.lose(wiring, Cause::Unplugged, lost);
+            self.state.kind.forget(device);
         }
         self.state.settle(wiring);
     }

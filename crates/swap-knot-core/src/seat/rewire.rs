@@ -70,6 +70,8 @@ impl State {
         self.ticks = was.ticks;
         self.carry_rates(&moves, old, new, &was);
         self.listed = was.listed;
+        self.trail = was.trail;
+        self.trail.clear();
         self.kind = was.kind;
         self.kind_changed = was.kind_changed;
         self.scratch = was.scratch;
@@ -176,7 +178,7 @@ impl State {
         let on = |s: &State, index: usize| s.wires[index].phase == Phase::On;
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.analog && on(self, index) {
-                if !self.is_in(wiring, wire) {
+                if !self.is_in(wiring, index as u16) {
                     self.wires[index].phase = Phase::Idle;
                     self.turn_off(wiring, index as u16);
                 }

@@ -1,7 +1,7 @@
 //! Several players on one machine: which device plays for whom.
 
 use super::Seat;
-use crate::input::{DeviceId, Event, EventKind, Held, Time};
+use crate::input::{Change, DeviceId, Event, EventKind, Held, Input, Time, clash};
 use crate::rig::Rig;
 
 /// The players on one machine, each with their own rig and devices.
@@ -32,8 +32,8 @@ pub struct Seats {
     seats: Vec<Seat>,
     /// Which seats a device plays for, one bit a seat.
     owners: Vec<(DeviceId, u16)>,
-    /// Seats that wait for a device to join, first come first served.
-    waiting: Vec<usize>,
+    /// Seats that wait for a device to join, first come first served, and by what it joins.
+    waiting: Vec<(usize, Vec<Input>)>,
     /// What is held on devices that play for nobody, so that whoever gets one does not play it.
     free: Held,
 }
@@ -146,11 +146,54 @@ impl Seats {
         bits(self.mask(device))
     }
 
+    /// The devices that play for a seat, in the order in which they came, unplugged ones included:
+    /// they come back to it.
+    pub fn devices_of(&self, seat: usize) -> impl Iterator<Item = DeviceId> + '_ {
+        let plays = move |mask: u16| seat < Self::MAX && mask & 1 << seat != 0;
+        let owners = self.owners.iter();
+        owners.filter_map(move |(device, mask)| plays(*mask).then_some(*device))
+    }
+
     /// Has the next free device on which something is pressed join a seat.
     pub fn wait_for_device(&mut self, seat: usize) {
-        if seat < self.seats.len() && !self.waiting.contains(&seat) {
-            self.waiting.push(seat);
+        self.wait_for(seat, &[]);
+    }
+
+    /// Has the next free device on which one of these inputs is pressed join a seat ("press Enter or
+    /// the lower button to join"); of none given any will do. Inputs are places here: a letter lies
+    /// nowhere without a layout. A seat that waits already waits for these from now on.
+    pub fn wait_for(&mut self, seat: usize, inputs: &[Input]) {
+        if seat < self.seats.len() {
+            let waits = self.waiting.iter_mut().find(|(s, _)| *s == seat);
+            match waits {
+                Some((_, by)) => *by = inputs.to_vec(),
+                None => self.waiting.push((seat, inputs.to_vec())),
+            }
         }
+    }
+
+    /// Whether a seat waits for a device.
+    pub fn is_waiting(&self, seat: usize) -> bool {
+        self.waiting.iter().any(|(s, _)| *s == seat)
+    }
+
+    /// Has a seat wait for no device any more: a player backed out of joining.
+    pub fn stop_waiting(&mut self, seat: usize) {
+        self.waiting.retain(|(s, _)| *s != seat);
+    }
+
+    /// A player leaves: their devices are free for others, as far as nobody shares them, and what
+    /// they held ends ([`Cause::Unplugged`](super::Cause::Unplugged)). Answers the devices that are
+    /// free now. The seat stays, with its rig and situations, for whoever joins it next.
+    pub fn leave(&mut self, seat: usize) -> Vec<DeviceId> {
+        self.stop_waiting(seat);
+        let theirs: Vec<DeviceId> = self.devices_of(seat).collect();
+        for &device in &theirs {
+            let others: Vec<usize> = self.seats_of(device).filter(|s| *s != seat).collect();
+            self.give(device, &others);
+        }
+        let free = theirs.into_iter().filter(|d| self.mask(*d) == 0);
+        free.collect()
     }
 
     /// Takes an event in, for whomever its device plays for; one of [`DeviceId::ALL`] is for
@@ -168,11 +211,25 @@ impl Seats {
             }
             return Fed::Played;
         }
-        self.free.feed(event);
+        let mut pressed = Vec::new();
+        self.free.follow(event, |control, change| {
+            if matches!(change, Change::Down { .. }) {
+                pressed.extend(control.input());
+            }
+        });
+        if let EventKind::Touch { name, down: true } = event.what {
+            pressed.push(Input::Touch(name));
+        }
         if self.waiting.is_empty() || !is_press(&event.what) {
             return Fed::Free;
         }
-        let seat = self.waiting.remove(0);
+        let joins = |by: &[Input]| {
+            by.is_empty() || by.iter().any(|i| pressed.iter().any(|p| clash(*i, *p)))
+        };
+        let Some(at) = self.waiting.iter().position(|(_, by)| joins(by)) else {
+            return Fed::Free;
+        };
+        let (seat, _) = self.waiting.remove(at);
         self.give(event.device, &[seat]);
         Fed::Joined(seat)
     }

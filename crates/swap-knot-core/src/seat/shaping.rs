@@ -74,13 +74,13 @@ pub(super) fn speed(before: f32, since: f32, by: f32) -> f32 {
 ///
 /// It is worked out from when it set off, not step by step, so that it does not depend on the
 /// frame rate.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct Ramp {
-    from: f32,
-    target: f32,
-    started: Time,
+    pub(super) from: f32,
+    pub(super) target: f32,
+    pub(super) started: Time,
     /// Seconds from rest to full; 0 is at once.
-    pace: f32,
+    pub(super) pace: f32,
 }
 
 impl Ramp {

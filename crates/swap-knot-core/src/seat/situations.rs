@@ -2,6 +2,7 @@
 
 use super::state::{Phase, State};
 use super::{Cause, Seat};
+use crate::input::Control;
 use crate::rig::{Part, Rig, Wiring, is_live};
 use crate::sheet::{ActionId, Manner, Sheet, SituationId, SituationRef};
 
@@ -52,10 +53,10 @@ impl Seat {
 }
 
 /// Stacks that the sheet does not allow.
-#[derive(Clone, Debug, Default)]
+#[derive(Clone, Debug, Default, PartialEq)]
 pub(super) struct Unforeseen {
-    open: Option<(SituationId, SituationId)>,
-    seen: Vec<(SituationId, SituationId)>,
+    pub(super) open: Option<(SituationId, SituationId)>,
+    pub(super) seen: Vec<(SituationId, SituationId)>,
 }
 
 impl State {
@@ -118,7 +119,7 @@ impl State {
     pub(super) fn take_away(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
         let phase = self.wires[usize::from(index)].phase;
-        if matches!(phase, Phase::On | Phase::Pending) {
+        if matches!(phase, Phase::On | Phase::Pending) && wire.control != Control::NONE {
             let taken = (wire.control, wire.action);
             if !self.taken.contains(&taken) {
                 self.taken.push(taken);
@@ -147,10 +148,10 @@ impl State {
                     && wire.held_len >= self.longest(wiring, wire.control)
             };
             if wire.analog {
-                if self.is_in(wiring, wire) && ready() {
+                if self.is_in(wiring, index) && ready() {
                     self.begin_to_follow(wiring, index);
                 }
-            } else if self.is_in(wiring, wire) && ready() {
+            } else if self.is_in(wiring, index) && ready() {
                 self.engage(wiring, index, wire);
             }
         }

@@ -1,6 +1,6 @@
 //! What a seat remembers, in flat tables beside those of the wiring; and the way of an event in.
 
-use super::kind::KindInUse;
+use super::kind::{DeviceUse, KindInUse};
 use super::log::Log;
 use super::pace::RowCount;
 use super::shaping::Ramp;
@@ -27,7 +27,7 @@ pub(super) enum Phase {
     Tapped,
 }
 
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct WireState {
     pub(super) phase: Phase,
     /// Whether its control is away from rest, for wires that follow how far it is in: followed also
@@ -39,11 +39,13 @@ pub(super) struct WireState {
     pub(super) speed: f32,
     /// A movement that may be no more than a slip while a part of its chord is held.
     pub(super) kept_back: [f32; 2],
+    /// How far in the game itself has it.
+    pub(super) driven: f32,
     /// How far a key has brought its port.
     pub(super) ramp: Ramp,
 }
 
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct PortState {
     /// How many wires hold it on.
     pub(super) count: u16,
@@ -66,7 +68,7 @@ impl PortState {
     }
 }
 
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct ActionState {
     /// How many of its ports and whole inputs are on.
     pub(super) on: u16,
@@ -89,7 +91,7 @@ pub(super) struct ActionState {
     pub(super) moved: [f64; 3],
 }
 
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct State {
     /// Tells ids of the sheet in play.
     pub(super) stamp: Stamp,
@@ -140,10 +142,11 @@ pub(super) struct State {
     pub(super) scratch: Vec<bool>,
     /// Room for wires whose controls came to rest by the event that is judged.
     pub(super) ending: Vec<u16>,
+    pub(super) trail: super::trail::Trail,
 }
 
 /// Halves of one stick or axis, one bit each from the first on.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct Fresh {
     pub(super) first: u16,
     pub(super) bits: u8,
@@ -192,6 +195,7 @@ impl State {
             kind_changed: false,
             scratch: Vec::new(),
             ending: Vec::with_capacity(16),
+            trail: Default::default(),
         }
     }
 
@@ -260,23 +264,23 @@ impl State {
         }
         match event.what.in_range() {
             EventKind::MouseMove { x, y } => {
-                self.kind.mouse_move(self.now, x, y);
+                self.kind.mouse_move(device, self.now, x, y);
                 self.motion(wiring, [x, y]);
             }
             EventKind::Wheel { direction } => {
-                self.kind.meant(DeviceKind::Mouse, true);
+                self.meant(device, DeviceKind::Mouse, true);
                 self.whole_notch(wiring, Control::wheel(direction));
             }
             EventKind::Scroll { x, y } => {
                 let slot = self.held.slot(device);
-                self.scroll(wiring, slot, [x, y]);
+                self.scroll(wiring, device, slot, [x, y]);
             }
             EventKind::PadButton { button, value } => {
                 let control = Control::pad(button);
                 let slot = self.held.slot(device);
                 if button.is_trigger() {
                     self.held.set_level(slot, control, [value, 0.0]);
-                    self.pulled(wiring, slot, control);
+                    self.pulled(wiring, device, slot, control);
                 } else if let Some(down) = self.held.pressed(slot, control, value) {
                     self.button(wiring, control, down, device, DeviceKind::Gamepad);
                 }
@@ -292,12 +296,13 @@ impl State {
                 if let Some(control) = self.held.touch_control(name) {
                     let slot = self.held.slot(device);
                     self.held.set_level(slot, control, [x, y]);
-                    self.pulled(wiring, slot, control);
+                    self.pulled(wiring, device, slot, control);
                 }
             }
             EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
             EventKind::Unplugged => {
                 self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
+                self.kind.forget(device);
             }
             EventKind::FocusLost => {
                 self.lose(wiring, Cause::Focus, |held| held.spend(device));
@@ -312,9 +317,9 @@ impl State {
 
     /// A trigger or an on-screen stick moved: it may be followed, and it is down or up.
     #[inline(never)]
-    fn pulled(&mut self, wiring: &Wiring, slot: usize, control: Control) {
+    fn pulled(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, control: Control) {
         let change = self.held.pulled(slot, control);
-        self.meant(control, change);
+        self.changed(device, control, change);
         self.follow(wiring, std::iter::once(control));
         self.edge(wiring, control, change);
         self.grade(wiring, control);
@@ -329,9 +334,16 @@ impl State {
         }
     }
 
-    fn meant(&mut self, control: Control, change: Change) {
+    fn changed(&mut self, device: DeviceId, control: Control, change: Change) {
         let down = matches!(change, Change::Down { .. });
-        self.kind.meant(control.device_kind(), down);
+        self.meant(device, control.device_kind(), down);
+    }
+
+    /// A device was worked on purpose, if `really`.
+    #[inline(always)]
+    pub(super) fn meant(&mut self, device: DeviceId, kind: DeviceKind, really: bool) {
+        let at = self.now;
+        self.kind.meant(DeviceUse { device, kind, at }, really);
     }
 
     #[inline(never)]
@@ -340,7 +352,7 @@ impl State {
         let whole = Control::stick(stick);
         self.held.set_level(slot, whole, at);
         let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
-        self.halves(wiring, slot, whole, halves, true);
+        self.halves(wiring, (device, slot), whole, halves, true);
     }
 
     #[inline(never)]
@@ -350,7 +362,7 @@ impl State {
         // Where a throttle stands when it is first heard of says nothing about its player.
         let known = self.held.set_level(slot, whole, [value, 0.0]);
         let halves = [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s));
-        self.halves(wiring, slot, whole, halves, known);
+        self.halves(wiring, (device, slot), whole, halves, known);
     }
 
     /// A whole stick or axis moved, and its halves with it: what ends does so first, and none of
@@ -358,7 +370,7 @@ impl State {
     fn halves<const N: usize>(
         &mut self,
         wiring: &Wiring,
-        slot: usize,
+        (device, slot): (DeviceId, usize),
         whole: Control,
         halves: [Control; N],
         known: bool,
@@ -369,7 +381,7 @@ impl State {
         self.fresh.bits = 0;
         for (n, (&half, &change)) in halves.iter().zip(&changes).enumerate() {
             if known {
-                self.meant(half, change);
+                self.changed(device, half, change);
             }
             match change {
                 Change::Down { first: true } => self.fresh.bits |= 1 << n,
@@ -386,7 +398,7 @@ impl State {
         for half in halves {
             self.grade(wiring, half);
         }
-        self.fresh.bits = 0;
+        self.fresh = Fresh::default();
     }
 
     /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and

@@ -2,8 +2,8 @@
 
 use super::shaping;
 use super::state::{Phase, State};
-use crate::input::Time;
-use crate::rig::{ActionWiring, Part, Wire, Wiring};
+use crate::input::{Control, Time};
+use crate::rig::{ActionWiring, Part, Wiring};
 use crate::sheet::{Opposite, Shape};
 
 /// The most ports that an action has: the arms of a space.
@@ -120,7 +120,7 @@ impl State {
             if self.wires[usize::from(index)].phase != Phase::On {
                 continue;
             }
-            let [x, y] = self.level_of(wiring, &wiring.wires[usize::from(index)]);
+            let [x, y] = self.level_of(wiring, index);
             let reach = x.hypot(y);
             let kept = if beyond { reach } else { reach.min(1.0) };
             if kept > length + 1e-5 {
@@ -161,7 +161,7 @@ impl State {
                 &wiring.wires[usize::from(index)],
             );
             match wire.analog {
-                true if state.phase == Phase::On => self.level_of(wiring, wire)[0],
+                true if state.phase == Phase::On => self.level_of(wiring, index)[0],
                 true => 0.0,
                 false => state.ramp.at(at) * wiring.feel(wire).sensitivity,
             }
@@ -170,7 +170,11 @@ impl State {
     }
 
     /// How far in a wire's control is, after feel and beyond full.
-    pub(super) fn level_of(&self, wiring: &Wiring, wire: &Wire) -> [f32; 2] {
+    pub(super) fn level_of(&self, wiring: &Wiring, index: u16) -> [f32; 2] {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.control == Control::NONE {
+            return [self.wires[usize::from(index)].driven, 0.0];
+        }
         let (feel, raw) = (wiring.feel(wire), self.held.level(wire.control));
         match wire.part {
             Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],

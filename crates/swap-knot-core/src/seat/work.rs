@@ -2,7 +2,7 @@
 
 use super::shaping::Ramp;
 use super::state::{Phase, State};
-use super::{Cause, Edge};
+use super::{Cause, Edge, Outcome};
 use crate::input::{Change, Control, DeviceId, DeviceKind, MODIFIER_PLACES, Time};
 use crate::rig::{Part, Wire, Wiring};
 use crate::sheet::{Arm, Manner};
@@ -21,8 +21,11 @@ impl State {
     ) {
         let slot = self.held.slot(device);
         let change = self.held.button(slot, control, down);
-        self.kind.meant(kind, matches!(change, Change::Down { .. }));
+        self.meant(device, kind, matches!(change, Change::Down { .. }));
         let (Change::Down { first: true } | Change::Up { last: true }) = change else {
+            if down && self.held.is_spent_on(slot, control) {
+                self.tell(control, None, Outcome::Spent);
+            }
             return;
         };
         // Touch inputs that the rig does not know have no route.
@@ -30,6 +33,15 @@ impl State {
             return;
         };
         if let Some((wire, action)) = route.lone_press {
+            if down {
+                let live = self.live[usize::from(wire)];
+                let outcome = if live {
+                    Outcome::Worked
+                } else {
+                    Outcome::NotLive
+                };
+                self.tell(control, Some(wire), outcome);
+            }
             self.lone_press(usize::from(wire), action, down);
             if !down && !self.taken.is_empty() {
                 self.forget_taken();
@@ -75,7 +87,13 @@ impl State {
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
-        self.pressed_at[control.index()] = self.now;
+        // Touch inputs that the rig does not know are in no chord.
+        if let Some(at) = self.pressed_at.get_mut(control.index()) {
+            *at = self.now;
+        }
+        if wiring.completed_by(control).is_empty() && wiring.held_in(control).is_empty() {
+            self.tell(control, None, Outcome::NotBound);
+        }
         let mut longest = self.longest_relative(wiring, control);
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
@@ -83,6 +101,9 @@ impl State {
                 // It begins further in; a longer chord hides the shorter ones from the first.
                 if self.is_ready(wiring, index, wire) {
                     longest = longest.max(wire.held_len);
+                    self.tell(control, Some(index), Outcome::NotFarEnough);
+                } else {
+                    self.tell_why_not(wiring, index, wire);
                 }
                 continue;
             }
@@ -92,7 +113,12 @@ impl State {
                 if !wire.analog {
                     self.engage(wiring, index, wire);
                 }
-            } else if self.wires[usize::from(index)].phase == Phase::Tapped {
+                continue;
+            }
+            if !wire.analog {
+                self.tell_why_not(wiring, index, wire);
+            }
+            if self.wires[usize::from(index)].phase == Phase::Tapped {
                 // This press was not the second half of its double tap.
                 self.wires[usize::from(index)].phase = Phase::Idle;
                 self.give_up(wire.action);
@@ -115,13 +141,13 @@ impl State {
     }
 
     /// Whether everything that a chord wants held is down.
-    fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
+    pub(super) fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let mut held = wiring.held_of(wire).iter();
         held.all(|&[a, b]| self.is_held(a) || self.is_held(b))
     }
 
     /// Whether everything that a chord wants held was pressed just before.
-    fn came_together(&self, wiring: &Wiring, wire: &Wire) -> bool {
+    pub(super) fn came_together(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let within = wiring.actions[usize::from(wire.action)]
             .timing
             .together_within;
@@ -132,7 +158,7 @@ impl State {
         held.all(|&[a, b]| soon(a) || soon(b))
     }
 
-    fn no_other_modifier(&self, wiring: &Wiring, wire: &Wire) -> bool {
+    pub(super) fn no_other_modifier(&self, wiring: &Wiring, wire: &Wire) -> bool {
         MODIFIER_PLACES
             .map(Control::key)
             .into_iter()
@@ -210,6 +236,7 @@ impl State {
         match wire.manner {
             Manner::Press => {
                 state.phase = Phase::On;
+                self.tell(wire.control, Some(index), Outcome::Worked);
                 self.turn_on(wiring, index);
             }
             Manner::Release | Manner::Tap => state.phase = Phase::Pending,
@@ -225,14 +252,19 @@ impl State {
                 let in_time = now <= since.plus_secs(timing.double_tap_within);
                 if phase == Phase::Tapped && in_time {
                     state.phase = Phase::On;
+                    self.tell(wire.control, Some(index), Outcome::Worked);
                     self.turn_on(wiring, index);
                 } else {
                     state.phase = Phase::Pending;
                     if phase == Phase::Tapped {
+                        self.tell(wire.control, Some(index), Outcome::TooLong);
                         self.give_up(wire.action);
                     }
                 }
             }
+        }
+        if self.wires[usize::from(index)].phase == Phase::Pending {
+            self.tell(wire.control, Some(index), Outcome::Waiting);
         }
     }
 
@@ -277,9 +309,13 @@ impl State {
                     }
                     Manner::Hold => {
                         self.forget_timer(index);
+                        self.tell(wire.control, Some(index), Outcome::TooShort);
                         self.give_up(action);
                     }
-                    Manner::Tap | Manner::DoubleTap => self.give_up(action),
+                    Manner::Tap | Manner::DoubleTap => {
+                        self.tell(wire.control, Some(index), Outcome::TooLong);
+                        self.give_up(action);
+                    }
                     Manner::Press => {}
                 }
             }
@@ -322,6 +358,8 @@ impl State {
     }
 
     fn pulse(&mut self, wiring: &Wiring, index: u16) {
+        let control = wiring.wires[usize::from(index)].control;
+        self.tell(control, Some(index), Outcome::Worked);
         self.turn_on(wiring, index);
         self.turn_off(wiring, index);
     }
@@ -350,6 +388,8 @@ impl State {
             let (due, index) = self.timers.remove(at);
             self.now = due;
             self.wires[usize::from(index)].phase = Phase::On;
+            let control = wiring.wires[usize::from(index)].control;
+            self.tell(control, Some(index), Outcome::Worked);
             self.turn_on(wiring, index);
             self.set_next_timer();
         }

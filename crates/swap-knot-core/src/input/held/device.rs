@@ -3,7 +3,7 @@
 use crate::input::{Control, DeviceId, Direction, HidAxis, PadButton, Sign, Stick, TouchName};
 
 /// One device, as far as it is held.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct Device {
     /// None once it was unplugged.
     pub(super) id: Option<DeviceId>,

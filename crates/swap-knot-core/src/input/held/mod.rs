@@ -1,6 +1,7 @@
 //! What is held on every device: the one book that play, listening and the device kind read.
 
 mod device;
+mod saved;
 
 use self::device::{Device, TOUCHES, bit, level_of, moved_over};
 use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
@@ -35,7 +36,7 @@ const MAX_STRANGE_TOUCH: usize = 64;
 /// assert!(held.inputs().is_empty());
 /// # Ok::<(), swap_knot::InputError>(())
 /// ```
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Held {
     devices: Vec<Device>,
     /// For each control, on how many devices it is down and not spent.
@@ -327,6 +328,11 @@ impl Held {
             *count -= 1;
             Change::Up { last: *count == 0 }
         }
+    }
+
+    /// Whether a control of a device is spent.
+    pub(crate) fn is_spent_on(&self, slot: usize, control: Control) -> bool {
+        self.devices[slot].is_spent(control)
     }
 
     /// The wheel of a device turned; answers how many whole notches that makes, to the right and up.

@@ -1,4 +1,5 @@
-//! Recorded device events as text, one a line, that can be played again.
+//! Recorded device events as text, one a line, that can be played again; and what the game did in
+//! between, so that it is played exactly as it was.
 //!
 //! ```text
 //! format 1
@@ -10,13 +11,26 @@
 //! 1.500000 2 pad:stick-left 0.5 -0.25
 //! 2.000000 - focus-lost
 //! ```
+//!
+//! From format 2 on it may also hold the ticks, and other rigs with the profile behind them:
+//!
+//! ```text
+//! format 2
+//! 0.000000 rig us other
+//! | format = 1
+//! | bind.horn.keyboard-1 = "KeyG"
+//! 0.010000 advance
+//! 0.016667 tick
+//! ```
 
 use std::fmt;
 use std::str::FromStr;
 
+use crate::layout::Resolver;
 use crate::name::is_name;
+use crate::profile::Profile;
 
-use super::{DeviceId, Event, EventKind, HidInput, Input, Time};
+use crate::input::{DeviceId, Event, EventKind, HidInput, Input, InputError, Platform, Time};
 
 /// Recorded device events that can be played again.
 ///
@@ -38,6 +52,7 @@ pub struct Trace {
 
 /// One line of a trace.
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub enum TraceEntry {
     /// Something happened on a device.
     Event(Event),
@@ -48,6 +63,27 @@ pub enum TraceEntry {
         /// Which.
         names: Vec<String>,
     },
+    /// The game closed a frame: [`Seat::tick`](crate::Seat::tick).
+    Tick {
+        /// When.
+        at: Time,
+    },
+    /// The game let time go by: [`Seat::advance`](crate::Seat::advance).
+    Advance {
+        /// Until when.
+        at: Time,
+    },
+    /// The player played on with another profile, layout or platform.
+    Rig {
+        /// When.
+        at: Time,
+        /// The layout, by name.
+        layout: String,
+        /// The platform.
+        platform: Platform,
+        /// The profile, as the text of its file.
+        profile: String,
+    },
 }
 
 impl TraceEntry {
@@ -55,7 +91,18 @@ impl TraceEntry {
     pub fn at(&self) -> Time {
         match self {
             TraceEntry::Event(event) => event.at,
-            TraceEntry::Situations { at, .. } => *at,
+            TraceEntry::Situations { at, .. }
+            | TraceEntry::Tick { at }
+            | TraceEntry::Advance { at }
+            | TraceEntry::Rig { at, .. } => *at,
+        }
+    }
+
+    /// The first format that has such a line.
+    fn format(&self) -> u32 {
+        match self {
+            TraceEntry::Event(_) | TraceEntry::Situations { .. } => 1,
+            TraceEntry::Tick { .. } | TraceEntry::Advance { .. } | TraceEntry::Rig { .. } => 2,
         }
     }
 }
@@ -85,9 +132,9 @@ crate::failure::debug_as_text!(TraceError);
 impl std::error::Error for TraceError {}
 
 impl Trace {
-    /// The version of the format that is written, and the newest that is read; a trace without one
-    /// is of version 1.
-    pub const FORMAT: u32 = 1;
+    /// The newest version of the format that is read; written is the oldest that has what the trace
+    /// holds. A trace without one is of version 1.
+    pub const FORMAT: u32 = 2;
     /// The largest trace that is read, in bytes (256 MiB).
     pub const MAX_BYTES: usize = 256 << 20;
 
@@ -96,10 +143,15 @@ impl Trace {
         Trace::default()
     }
 
-    /// Records an event, with its numbers in range as a seat takes them ([`EventKind::in_range`]);
-    /// one from before the last entry is recorded at the time of that.
+    /// Records an event, with its numbers in range as a seat takes them ([`EventKind::in_range`]).
+    /// One from before the last entry is recorded at the time of that, unless the trace has its ticks
+    /// with it: then everything is told in the order and with the times in which the seat took it.
     pub fn record(&mut self, event: &Event) {
-        let (at, what) = (self.no_earlier(event.at), event.what.in_range());
+        let what = event.what.in_range();
+        let at = match self.is_exact() {
+            true => event.at,
+            false => self.no_earlier(event.at),
+        };
         self.entries
             .push(TraceEntry::Event(Event { at, what, ..*event }));
     }
@@ -110,6 +162,34 @@ impl Trace {
         let names = names.into_iter().filter(|name| is_name(name)).collect();
         let at = self.no_earlier(at);
         self.entries.push(TraceEntry::Situations { at, names });
+    }
+
+    /// Records that the game closed a frame, so that the trace replays at its own pace.
+    pub fn record_tick(&mut self, at: Time) {
+        self.entries.push(TraceEntry::Tick { at });
+    }
+
+    /// Records that the game let time go by up to a moment.
+    pub fn record_advance(&mut self, at: Time) {
+        self.entries.push(TraceEntry::Advance { at });
+    }
+
+    /// Records what the player plays with from here on: at the beginning of a trace, and when it
+    /// changes. The layout is recorded by name, so that one that is not shipped cannot be replayed.
+    pub fn record_rig(&mut self, at: Time, profile: &Profile, on: &Resolver) {
+        self.entries.push(TraceEntry::Rig {
+            at,
+            layout: on.layout().name().to_owned(),
+            platform: on.platform(),
+            profile: profile.to_toml(),
+        });
+    }
+
+    /// Whether it tells when the game let time go by, so that it replays exactly as it was.
+    pub fn is_exact(&self) -> bool {
+        let paced =
+            |e: &TraceEntry| matches!(e, TraceEntry::Tick { .. } | TraceEntry::Advance { .. });
+        self.entries.iter().any(paced)
     }
 
     fn no_earlier(&self, at: Time) -> Time {
@@ -131,7 +211,20 @@ impl FromStr for Trace {
             return Err(TraceError { line: 1, message });
         }
         let mut entries: Vec<TraceEntry> = Vec::new();
+        let mut back = None;
         for (i, line) in text.lines().enumerate() {
+            if let Some(of_profile) = line.strip_prefix('|') {
+                let Some(TraceEntry::Rig { profile, .. }) = entries.last_mut() else {
+                    let message = "a line of a profile belongs behind `rig`".to_owned();
+                    return Err(TraceError {
+                        line: i + 1,
+                        message,
+                    });
+                };
+                profile.push_str(of_profile.strip_prefix(' ').unwrap_or(of_profile));
+                profile.push('\n');
+                continue;
+            }
             let words = line.split('#').next().unwrap_or_default();
             let mut words = words.split_whitespace();
             let Some(first) = words.next() else { continue };
@@ -149,20 +242,25 @@ impl FromStr for Trace {
                     "`{extra}` is too much at the end of the line"
                 )));
             }
-            if entries.last().is_some_and(|last| last.at() > entry.at()) {
-                return Err(wrong(
-                    "it lies before the line above it; times only go up".to_owned(),
+            if back.is_none() && entries.last().is_some_and(|last| last.at() > entry.at()) {
+                back = Some(wrong(
+                    "it lies before the line above it; times only go up where no ticks are told"
+                        .to_owned(),
                 ));
             }
             entries.push(entry);
         }
-        Ok(Trace { entries })
+        let trace = Trace { entries };
+        match back.filter(|_| !trace.is_exact()) {
+            Some(why) => Err(why),
+            None => Ok(trace),
+        }
     }
 }
 
 fn check_format(number: Option<&str>) -> Result<(), String> {
     match number.and_then(|n| n.parse::<u32>().ok()) {
-        Some(Trace::FORMAT) => Ok(()),
+        Some(1..=Trace::FORMAT) => Ok(()),
         Some(newer) if newer > Trace::FORMAT => Err(format!(
             "recorded in format {newer}, and this version reads {}; update it",
             Trace::FORMAT
@@ -191,10 +289,16 @@ fn read_entry<'a>(
         }
         return Ok(TraceEntry::Situations { at, names });
     }
+    match device {
+        "tick" => return Ok(TraceEntry::Tick { at }),
+        "advance" => return Ok(TraceEntry::Advance { at }),
+        "rig" => return read_rig(at, words),
+        _ => {}
+    }
     let device = match device {
         "-" => DeviceId::ALL,
         number => DeviceId(number.parse().map_err(|_| {
-            format!("`{number}` is no device; write its number, `-` for all, or `situation`")
+            format!("`{number}` is no device; write its number, `-` for all, or `situation`, `tick`, `advance` or `rig`")
         })?),
     };
     let what = words
@@ -214,14 +318,28 @@ fn read_entry<'a>(
             what.in_range()
         }
         input => {
-            let input: Input = input
-                .parse()
-                .map_err(|e: super::InputError| e.to_string())?;
+            let input: Input = input.parse().map_err(|e: InputError| e.to_string())?;
             let what = read_kind(input, words)?;
             what.in_range()
         }
     };
     Ok(TraceEntry::Event(Event { at, device, what }))
+}
+
+/// The layout and the platform of a rig; its profile stands in the lines behind it.
+fn read_rig<'a>(at: Time, words: &mut impl Iterator<Item = &'a str>) -> Result<TraceEntry, String> {
+    let layout = words
+        .next()
+        .ok_or("`rig` wants a layout behind it, as in `rig us other`")?;
+    let word = words.next().unwrap_or_default();
+    let platform = Platform::ALL.into_iter().find(|p| p.word() == word);
+    let platform = platform.ok_or("`rig` wants a platform behind the layout: `mac` or `other`")?;
+    Ok(TraceEntry::Rig {
+        at,
+        layout: layout.to_owned(),
+        platform,
+        profile: String::new(),
+    })
 }
 
 fn read_kind<'a>(
@@ -348,7 +466,13 @@ fn read_time(text: &str) -> Option<Time> {
 
 impl fmt::Display for Trace {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        writeln!(f, "format {}", Trace::FORMAT)?;
+        let format = self
+            .entries
+            .iter()
+            .map(TraceEntry::format)
+            .max()
+            .unwrap_or(1);
+        writeln!(f, "format {format}")?;
         self.entries
             .iter()
             .try_for_each(|entry| writeln!(f, "{entry}"))
@@ -364,6 +488,17 @@ impl fmt::Display for TraceEntry {
                 write!(f, "situation {}", names.join(" "))
             }
             TraceEntry::Event(event) => write_event(event, f),
+            TraceEntry::Tick { .. } => f.write_str("tick"),
+            TraceEntry::Advance { .. } => f.write_str("advance"),
+            TraceEntry::Rig {
+                layout,
+                platform,
+                profile,
+                ..
+            } => {
+                write!(f, "rig {layout} {}", platform.word())?;
+                profile.lines().try_for_each(|line| write!(f, "\n| {line}"))
+            }
         }
     }
 }

@@ -1,0 +1,103 @@
+//! The book put away and taken out again.
+
+use super::device::{Device, TOUCHES};
+use super::{Held, MAX_STRANGE_TOUCH};
+use crate::bytes::{Garbled, Reader, Writer};
+use crate::input::{Control, DeviceId};
+
+/// The most devices of a book that comes from elsewhere.
+const MOST_DEVICES: usize = 256;
+
+impl Held {
+    /// Becomes a copy of another book, in the room that is there.
+    pub(crate) fn copy_from(&mut self, from: &Held) {
+        let Held {
+            devices,
+            count,
+            rest,
+            touch,
+            named_touch,
+        } = from;
+        self.devices.truncate(devices.len());
+        for (to, from) in self.devices.iter_mut().zip(devices) {
+            to.copy_from(from);
+        }
+        for from in &devices[self.devices.len()..] {
+            self.devices.push(from.clone());
+        }
+        self.count.clone_from(count);
+        self.rest.clone_from(rest);
+        self.touch.clone_from(touch);
+        self.named_touch = *named_touch;
+    }
+
+    pub(crate) fn write(&self, to: &mut Writer<'_>) {
+        let strange = &self.touch[self.named_touch..];
+        to.number(strange.len() as u64);
+        for name in strange {
+            let name = name.as_str();
+            to.number(name.len() as u64);
+            to.out.extend(name.bytes());
+        }
+        to.number(self.devices.len() as u64);
+        for device in &self.devices {
+            to.number(device.id.map_or(0, |id| u64::from(id.0) + 1));
+            let bits = |to: &mut Writer<'_>, word: &u64| to.number(*word);
+            to.sparse(&device.down, bits);
+            to.sparse(&device.spent, bits);
+            to.number(device.levels.len() as u64);
+            to.sparse(&device.levels, |to, level| {
+                level.iter().for_each(|v| to.float(*v));
+            });
+            device.wheel.iter().for_each(|v| to.float(*v));
+        }
+    }
+
+    /// Reads a book of the same rig into this one.
+    pub(crate) fn read(&mut self, from: &mut Reader<'_>) -> Result<(), Garbled> {
+        self.touch.truncate(self.named_touch);
+        for _ in 0..from.up_to(MAX_STRANGE_TOUCH)? {
+            let len = from.up_to(from.left.len())?;
+            let (name, left) = from.left.split_at_checked(len).ok_or(Garbled)?;
+            from.left = left;
+            let name = std::str::from_utf8(name).map_err(|_| Garbled)?;
+            self.touch.push(name.parse().map_err(|_| Garbled)?);
+        }
+        let controls = Control::FIXED + self.touch.len();
+        self.rest.resize(controls, super::Rest::default());
+        self.devices.clear();
+        for _ in 0..from.up_to(MOST_DEVICES)? {
+            let id = from.up_to(usize::from(u16::MAX) + 1)?;
+            let mut device = Device::new(DeviceId(0), controls);
+            device.id = id.checked_sub(1).map(|id| DeviceId(id as u16));
+            from.sparse(&mut device.down, Reader::number)?;
+            from.sparse(&mut device.spent, Reader::number)?;
+            let levels = from.up_to(TOUCHES + self.touch.len())?;
+            device.levels.resize(levels, [0.0; 2]);
+            from.sparse(&mut device.levels, |from| {
+                Ok([from.float()?, from.float()?])
+            })?;
+            device.wheel = [from.float()?, from.float()?];
+            self.devices.push(device);
+        }
+        self.count_anew();
+        Ok(())
+    }
+}
+
+impl Device {
+    fn copy_from(&mut self, from: &Device) {
+        let Device {
+            id,
+            down,
+            spent,
+            levels,
+            wheel,
+        } = from;
+        self.id = *id;
+        self.down.clone_from(down);
+        self.spent.clone_from(spent);
+        self.levels.clone_from(levels);
+        self.wheel = *wheel;
+    }
+}

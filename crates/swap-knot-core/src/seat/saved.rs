@@ -1,0 +1,245 @@
+//! The state of a seat put away and taken out again: for rollback, replays that begin in the middle,
+//! and comparing two machines.
+
+use super::queue::Waiting;
+use super::state::State;
+use super::{Pace, Seat};
+use crate::rig::Rig;
+
+/// The state of a seat at one moment, to be put back later on the same rig.
+///
+/// Held inputs, holds on their way, edges and motion of the frame, situations and what waits to be
+/// judged are in it. Profile, layout and plugged devices are not, nor what [`Seat::list_motion`] and
+/// [`Seat::keep_outcomes`] keep. Save into the same one again and again: its room is used again, and
+/// nothing is allocated once it has grown. A [`Pace`] that reads the seat is kept beside it, with
+/// [`Clone::clone_from`].
+///
+/// # Example: rollback
+/// ```
+/// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, SavedSeat, Seat, Sheet, Simulated, Time};
+///
+/// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
+/// let horn = sheet.find("horn").expect("declared above");
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let mut saved = SavedSeat::new(&seat);
+///
+/// seat.feed(&Simulated::new(DeviceId(0)).key(Place::KeyH));
+/// seat.tick(Time::from_millis(16));
+/// assert!(seat.is_down(horn));
+///
+/// seat.restore(&saved)?;
+/// assert!(!seat.is_down(horn));
+/// saved.save(&seat);
+/// assert_eq!(saved, SavedSeat::new(&seat));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[derive(Clone, PartialEq)]
+pub struct SavedSeat {
+    pub(super) rig: u64,
+    pub(super) state: State,
+    pub(super) waiting: Vec<Waiting>,
+}
+
+impl std::fmt::Debug for SavedSeat {
+    /// Thousands of numbers say nothing to anybody.
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        let at = self.state.now;
+        f.debug_struct("SavedSeat")
+            .field("at", &at)
+            .finish_non_exhaustive()
+    }
+}
+
+/// Why a saved state cannot be put back.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
+pub enum RestoreError {
+    /// It was saved on another rig: another sheet, profile, layout or platform.
+    #[error("the state was saved on another rig; put that rig back first, or begin anew")]
+    OtherRig,
+    /// The bytes were written by a version that this one does not know.
+    #[error("the state was written in version {0}, and this version reads {version}", version = SavedSeat::VERSION)]
+    Version(u64),
+    /// The bytes end too soon, or say what cannot be.
+    #[error("the state is damaged")]
+    Damaged,
+}
+
+impl SavedSeat {
+    /// The state of a seat as it is now.
+    pub fn new(seat: &Seat) -> SavedSeat {
+        let state = State::new(seat.rig.wiring(), seat.rig.sheet().stamp());
+        let mut saved = SavedSeat {
+            rig: 0,
+            state,
+            waiting: Vec::new(),
+        };
+        saved.save(seat);
+        saved
+    }
+
+    /// Takes the state of a seat, in the room that is there.
+    pub fn save(&mut self, seat: &Seat) {
+        self.rig = seat.rig.fingerprint();
+        self.state.copy_from(&seat.state);
+        self.waiting.clone_from(&seat.queue.0);
+    }
+}
+
+impl Seat {
+    /// Puts a saved state back, to the last bit.
+    ///
+    /// # Errors
+    /// When it was saved on another rig; nothing has changed then.
+    pub fn restore(&mut self, saved: &SavedSeat) -> Result<(), RestoreError> {
+        if saved.rig != self.rig.fingerprint() {
+            return Err(RestoreError::OtherRig);
+        }
+        self.state.copy_from(&saved.state);
+        self.queue.0.clone_from(&saved.waiting);
+        if let Some(listed) = &mut self.state.listed {
+            *listed = super::log::Log::new();
+        }
+        Ok(())
+    }
+}
+
+impl State {
+    /// Becomes a copy of another state of the same rig, in the room that is there. What is kept for
+    /// those who asked for it, and room for work, stay.
+    fn copy_from(&mut self, from: &State) {
+        // Every field is named, so that none can be forgotten.
+        let State {
+            stamp,
+            rows,
+            frame,
+            now,
+            held,
+            fresh,
+            wires,
+            live,
+            ports,
+            order,
+            actions,
+            turned,
+            turned_in_frame,
+            turned_then,
+            ticks,
+            pressed_at,
+            dirty,
+            ramping,
+            timers,
+            next_timer,
+            taken,
+            log,
+            listed: _,
+            cause,
+            stack,
+            stacks,
+            kind,
+            kind_changed,
+            scratch: _,
+            ending: _,
+            trail: _,
+        } = from;
+        self.stamp = *stamp;
+        self.rows = *rows;
+        self.frame = *frame;
+        self.now = *now;
+        self.held.copy_from(held);
+        self.fresh = *fresh;
+        self.wires.clone_from(wires);
+        self.live.clone_from(live);
+        self.ports.clone_from(ports);
+        self.order = *order;
+        self.actions.clone_from(actions);
+        self.turned.clone_from(turned);
+        self.turned_in_frame.clone_from(turned_in_frame);
+        self.turned_then.clone_from(turned_then);
+        self.ticks = *ticks;
+        self.pressed_at.clone_from(pressed_at);
+        self.dirty.clone_from(dirty);
+        self.ramping.clone_from(ramping);
+        self.timers.clone_from(timers);
+        self.next_timer = *next_timer;
+        self.taken.clone_from(taken);
+        self.log.copy_frame(log);
+        self.cause = *cause;
+        self.stack.clone_from(stack);
+        self.stacks.open = stacks.open;
+        self.stacks.seen.clone_from(&stacks.seen);
+        self.kind.clone_from(kind);
+        self.kind_changed = *kind_changed;
+    }
+}
+
+impl Rig {
+    /// A number that is the same for rigs that play alike, on every machine.
+    pub(super) fn fingerprint(&self) -> u64 {
+        *self.fingerprint_cell().get_or_init(|| {
+            // FNV-1a, over everything that play goes by.
+            let mut hash = 0xcbf2_9ce4_8422_2325_u64;
+            let mut add = |n: u64| {
+                for byte in n.to_le_bytes() {
+                    hash = (hash ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
+                }
+            };
+            let wiring = self.wiring();
+            for (id, action) in self.sheet().actions() {
+                action.name.bytes().for_each(|b| add(u64::from(b)));
+                let wired = &wiring.actions[id.index()];
+                add(wired.shape as u64);
+                add(u64::from(wired.toggle) | u64::from(wired.resumes) << 1);
+                let timing = wired.timing;
+                let times = [
+                    timing.hold_after,
+                    timing.tap_within,
+                    timing.double_tap_within,
+                ];
+                times.iter().for_each(|t| add(u64::from(t.to_bits())));
+            }
+            for (_, situation) in self.sheet().situations() {
+                situation.name.bytes().for_each(|b| add(u64::from(b)));
+            }
+            for name in &wiring.touch_names {
+                name.as_str().bytes().for_each(|b| add(u64::from(b)));
+            }
+            for wire in &wiring.wires {
+                add(u64::from(wire.action) << 32 | u64::from(wire.control.0));
+                add(wire.manner as u64
+                    | u64::from(wire.strict) << 8
+                    | u64::from(wire.together) << 9);
+                for pair in wiring.held_of(wire) {
+                    pair.iter().for_each(|control| add(u64::from(control.0)));
+                }
+                let feel = wiring.feel(wire);
+                let zone = feel.dead_zone;
+                let numbers = [
+                    zone.inner,
+                    zone.outer,
+                    feel.sensitivity,
+                    feel.curve,
+                    feel.threshold,
+                    feel.ramp_up,
+                    feel.ramp_down,
+                ];
+                numbers.iter().for_each(|v| add(u64::from(v.to_bits())));
+                feel.invert.iter().for_each(|i| add(u64::from(*i)));
+            }
+            hash
+        })
+    }
+}
+
+impl Clone for Pace {
+    fn clone(&self) -> Pace {
+        let mut copy = Pace::new();
+        copy.clone_from(self);
+        copy
+    }
+
+    /// In the room that is there.
+    fn clone_from(&mut self, from: &Pace) {
+        self.copy_from(from);
+    }
+}
