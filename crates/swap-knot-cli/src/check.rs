@@ -5,8 +5,8 @@ use std::io::Write;
 use std::path::PathBuf;
 
 use swap_knot::{
-    Conflict, Finding, FindingKind, Layout, Platform, PresetProblem, Profile, Rig, Sheet, Survey,
-    conflicts, preset_problems,
+    Conflict, Demand, Finding, FindingKind, Layout, Platform, PresetProblem, Profile, Rig, Sheet,
+    Survey, conflicts, demands, preset_problems,
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
@@ -16,7 +16,7 @@ use crate::{CLEAN, Done, FOUND, files};
 /// The options of `check`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
+    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n  swap-knot check controls.toml --access\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
 )]
 pub(crate) struct Args {
     /// The sheet to check.
@@ -30,6 +30,9 @@ pub(crate) struct Args {
     /// Check the prompts in the Fluent files (`.ftl`) below this folder, too.
     #[arg(long, value_name = "DIR")]
     texts: Option<PathBuf>,
+    /// Tell as well what the bindings ask of hands, and what a player can have eased about it.
+    #[arg(long)]
+    access: bool,
     /// Print JSON instead of text.
     #[arg(long)]
     json: bool,
@@ -61,6 +64,8 @@ struct Checked {
     presets: Vec<PresetProblem>,
     /// Mistakes in the game's texts, and how many prompts there are.
     texts: Option<(Vec<Mistake>, usize)>,
+    /// What is asked of hands, where that was to be told.
+    demands: Option<Vec<Demand>>,
 }
 
 impl Checked {
@@ -92,7 +97,11 @@ pub(crate) fn run(args: &Args) -> Done {
     }
     let texts = args.texts.as_deref();
     let texts = texts.map(|t| texts::check(t, &sheet)).transpose()?;
-    let checked = check(sheet, &profile, &layouts, texts);
+    let mut checked = check(sheet, &profile, &layouts, texts);
+    if args.access {
+        let rig = Rig::new(&checked.sheet, &profile, &Layout::us());
+        checked.demands = Some(demands(&checked.sheet, rig.bindings(), rig.resolver()));
+    }
     if args.json {
         print_json(&checked)?;
     } else {
@@ -120,6 +129,7 @@ fn check(
         always,
         sheet,
         texts,
+        demands: None,
     }
 }
 
@@ -202,6 +212,15 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
     for one in forgotten {
         writeln!(out, "  {}", one.describe(sheet))?;
     }
+    if let Some(demands) = &checked.demands {
+        writeln!(out, "\n{}", styled(QUIET, "asked of hands:"))?;
+        if demands.is_empty() {
+            writeln!(out, "  nothing but single presses")?;
+        }
+        for demand in demands {
+            writeln!(out, "  {}", demand.describe(sheet))?;
+        }
+    }
     Ok(())
 }
 
@@ -268,6 +287,17 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
     let presets: Vec<_> = checked.presets.iter().map(preset).collect();
     let forgotten = checked.survey.forgotten().iter();
     let forgotten: Vec<_> = forgotten.map(|f| f.describe(sheet)).collect();
+    let demands = checked.demands.as_ref().map(|all| {
+        let told = all.iter().map(|d| {
+            serde_json::json!({
+                "row": sheet.row_name(d.row),
+                "devices": d.kind.word(),
+                "eased-by": d.eased_by.map(swap_knot::Ease::word),
+                "text": d.describe(sheet),
+            })
+        });
+        told.collect::<Vec<_>>()
+    });
     let texts: Vec<_> = (checked.texts.iter())
         .flat_map(|(mistakes, _)| mistakes)
         .map(|m| serde_json::json!({ "place": m.place, "text": m.message }))
@@ -281,6 +311,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "texts": texts,
         "presets": presets,
         "forgotten": forgotten,
+        "access": demands,
         "on-all-layouts": conflicts,
         "on-some-layouts": findings,
     }))

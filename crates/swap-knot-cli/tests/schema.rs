@@ -79,6 +79,7 @@ bind = ["KeyH", { on = "KeyJ+KeyK", together = true }, { on = "Ctrl+KeyJ", manne
 [actions.fly]
 shape = "space"
 rate = true
+ease = false
 opposite = "first"
 left = { title = "Left", bind = "KeyA" }
 right = { bind = [] }

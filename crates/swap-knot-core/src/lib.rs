@@ -33,9 +33,10 @@ pub use input::{
 // Declare.
 pub use sheet::{
     Action, ActionId, ActionRef, Actions, Arm, Binding, Cell, Column, ColumnError, ColumnKind,
-    Cover, DeadZone, DeadZoneForm, Feel, FeelPatch, Group, GroupId, How, Knob, KnobValue, Manner,
-    Misfit, Mistake, Opposite, OutOfRange, Preset, Row, RowRef, Shape, Sheet, SheetError,
-    Situation, SituationId, SituationRef, Situations, Timing, TitledRow, TypedError,
+    Cover, DeadZone, DeadZoneForm, Ease, EaseOutOfRange, EaseValue, Easing, Feel, FeelPatch, Group,
+    GroupId, How, Knob, KnobValue, Manner, Misfit, Mistake, Opposite, OutOfRange, Preset, Row,
+    RowRef, Shape, Sheet, SheetError, Situation, SituationId, SituationRef, Situations, Timing,
+    TitledRow, TypedError,
 };
 
 #[cfg(feature = "derive")]
@@ -51,8 +52,9 @@ pub use layout::{
 
 // Before shipping: what breaks on which layout.
 pub use survey::{
-    Apart, Finding, FindingKind, Forgotten, Mirrored, Playable, PresetProblem, Reach,
-    SelfCheckError, Stretch, Survey, mirror, preset_problems, same_places, self_check,
+    Apart, Demand, Finding, FindingKind, Forgotten, Mirrored, Playable, PresetProblem, Reach,
+    SelfCheckError, Stretch, Survey, Wants, demands, mirror, preset_problems, same_places,
+    self_check,
 };
 
 // Play.

@@ -1,10 +1,10 @@
 //! Further edits of a draft: more bindings, columns, feel, toggles; and the draft in words.
 
-use super::{Bind, Change, Draft, Refusal};
+use super::{Bind, Change, Draft, Question, Refusal};
 use crate::input::{Chord, DeviceKind};
-use crate::law::{Bound, feel_in_force};
+use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
 use crate::profile::Profile;
-use crate::sheet::{Cell, Column, ColumnKind, Feel, FeelPatch, Knob, Row};
+use crate::sheet::{Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Row};
 
 impl Draft {
     /// Adds a binding to a row beside those it has, in the first free column.
@@ -80,16 +80,65 @@ impl Draft {
             .collect()
     }
 
-    /// Says whether a press toggles, or leaves it to the game. What it does anyway is no change.
+    /// Eases one action or all of them: times, a hold to a press, toggling, latching, quick repeats.
+    /// What is not set goes back to the game's, and what it is anyway is no change.
+    ///
+    /// A binding that is worked otherwise by it may meet another one, as a hold that becomes a press
+    /// meets a tap on the same key: that is asked about as for a binding.
     ///
     /// # Errors
-    /// When the game has no such action, it is no press, or it cannot be changed.
-    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) -> Result<(), Refusal> {
-        let declared = self.sheet.find(action).map(|id| self.sheet.declared(id));
-        let anyway = declared.map(|a| a.toggle);
+    /// When the game has no such action, does not let it be changed or eased, or a time is out of
+    /// range.
+    pub fn ease(&mut self, action: Option<&str>, easing: Easing) -> Result<Bind, Refusal> {
         let mut work = self.profile.clone();
-        work.set_toggle(action, toggle.filter(|t| Some(*t) != anyway));
-        self.commit(work)
+        work.set_easing(action, easing)?;
+        // What is refused is told, also where it would change nothing.
+        if let Some(why) = self.objection(&uphold(&self.sheet, &work, &self.on)) {
+            return Err(why.into());
+        }
+        let all = |profile: &Profile| -> Vec<Eased> {
+            self.sheet
+                .actions()
+                .map(|(_, a)| eased(profile, a))
+                .collect()
+        };
+        for ease in Ease::ALL {
+            let (mut left, mut without) = (work.easing(action), work.clone());
+            if left.get(ease).is_none() {
+                continue;
+            }
+            left.set(ease, None);
+            without.set_easing(action, left)?;
+            if all(&without) == all(&work) {
+                work = without;
+            }
+        }
+        let upheld = uphold(&self.sheet, &work, &self.on);
+        let before = self.bindings();
+        let other = |b: &&Bound| {
+            let same = |a: &&Bound| a.cell == b.cell;
+            let was = before.iter().find(same);
+            was.is_none_or(|was| (was.manner, was.timing) != (b.manner, b.timing))
+        };
+        let worked: Vec<(Cell, Chord)> = (upheld.bindings.iter().filter(other))
+            .map(|b| (b.cell, b.chord.clone()))
+            .collect();
+        match Question::ease((action, easing), worked, work.clone(), self.revision) {
+            Some(question) => self.ask_or_do(question),
+            None => self.commit(work).map(|()| Bind::Done),
+        }
+    }
+
+    /// Says whether an action toggles, or leaves it to the game: of one with arms each of its keys
+    /// does. What it does anyway is no change.
+    ///
+    /// # Errors
+    /// When the game has no such action, or it cannot be changed or eased.
+    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) -> Result<(), Refusal> {
+        let mut easing = self.profile.easing(Some(action));
+        easing.toggle = toggle;
+        // No binding is worked otherwise by it, so there is nothing to ask about.
+        self.ease(Some(action), easing).map(drop)
     }
 
     /// A change in words, with the legends of the layout: `Cast off: F instead of Space`.
@@ -132,12 +181,23 @@ impl Draft {
                 lines.push(self.words.fill(id, &[("title", &action.title)]));
             }
             let own = Some(action.name.as_str());
+            let eased = |p: &Profile| Easing {
+                toggle: None,
+                ..p.easing(own)
+            };
+            if eased(before) != eased(after) {
+                lines.push(self.words.fill("ease-changed", &[("title", &action.title)]));
+            }
             if DeviceKind::ALL
                 .iter()
                 .any(|&k| before.feel(own, k) != after.feel(own, k))
             {
                 lines.push(self.words.fill("feel-changed", &[("title", &action.title)]));
             }
+        }
+        if before.easing(None) != after.easing(None) {
+            let title = self.words.fill("all-actions", &[]);
+            lines.push(self.words.fill("ease-changed", &[("title", &title)]));
         }
         for kind in DeviceKind::ALL {
             if before.feel(None, kind) != after.feel(None, kind) {

@@ -23,7 +23,8 @@ use crate::profile::{Profile, Setting, SettingValue, bind};
 use crate::prompt::Words;
 use crate::rig::Rig;
 use crate::sheet::{
-    ActionId, Cell, Column, ColumnKind, GroupId, OutOfRange, Shape, Sheet, TitledRow,
+    ActionId, Cell, Column, ColumnKind, EaseOutOfRange, GroupId, OutOfRange, Shape, Sheet,
+    TitledRow,
 };
 
 /// A profile being edited, with undo, not yet applied.
@@ -81,6 +82,9 @@ pub enum Refusal {
     /// A number is out of range.
     #[error(transparent)]
     OutOfRange(#[from] OutOfRange),
+    /// A time of an easing is out of range.
+    #[error(transparent)]
+    EaseOutOfRange(#[from] EaseOutOfRange),
     /// The row has no binding that the other one could get for its own.
     #[error("{0} has nothing to give in exchange")]
     NothingToGive(TitledRow),

@@ -5,7 +5,7 @@ use crate::conflict::{Conflict, conflicts_of};
 use crate::input::Chord;
 use crate::law::{Bound, Origin, Unlawful, uphold};
 use crate::profile::Profile;
-use crate::sheet::{Cell, Sheet};
+use crate::sheet::{Cell, Easing, Sheet};
 
 /// A way out of a conflict.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -59,6 +59,8 @@ pub struct Question {
     shared: Vec<Cell>,
     /// Whether the candidate's old chord went to another action already.
     swapped: bool,
+    /// Where it is about easing: for what, and the further bindings that are worked otherwise by it.
+    easing: Option<Eases>,
     /// The draft that it was worked out for.
     revision: u64,
     conflict: Option<Conflict>,
@@ -82,7 +84,34 @@ pub struct Way {
     pub refused: Option<Refusal>,
 }
 
+/// An easing on its way through conflicts.
+#[derive(Clone, Debug)]
+struct Eases {
+    action: Option<String>,
+    easing: Easing,
+    then: Vec<(Cell, Chord)>,
+}
+
 impl Question {
+    /// About easing, which works some bindings otherwise.
+    pub(super) fn ease(
+        (action, easing): (Option<&str>, Easing),
+        mut bindings: Vec<(Cell, Chord)>,
+        work: Profile,
+        revision: u64,
+    ) -> Option<Box<Question>> {
+        let (cell, chord) = bindings.pop()?;
+        let mut question = Question::start(cell, chord, work, revision);
+        // There is nothing old that another action could get for it.
+        question.swapped = true;
+        question.easing = Some(Eases {
+            action: action.map(str::to_owned),
+            easing,
+            then: bindings,
+        });
+        Some(question)
+    }
+
     pub(super) fn start(cell: Cell, chord: Chord, work: Profile, revision: u64) -> Box<Question> {
         Box::new(Question {
             cell,
@@ -90,6 +119,7 @@ impl Question {
             work,
             shared: Vec::new(),
             swapped: false,
+            easing: None,
             revision,
             conflict: None,
             ways: Vec::new(),
@@ -141,7 +171,10 @@ impl Draft {
             return Ok(Bind::Done);
         }
         if question.revision != self.revision {
-            return self.bind(question.cell, question.chord);
+            return match question.easing {
+                Some(Eases { action, easing, .. }) => self.ease(action.as_deref(), easing),
+                None => self.bind(question.cell, question.chord),
+            };
         }
         let way = question.way(settle);
         if let Some(refusal) = way.and_then(|w| w.refused.clone()) {
@@ -158,7 +191,14 @@ impl Draft {
         match self.next_conflict(&question) {
             None => {
                 let mut work = question.work;
-                work.set(&self.sheet, question.cell, Some(question.chord));
+                if let Some(easing) = &mut question.easing {
+                    if let Some((cell, chord)) = easing.then.pop() {
+                        (question.cell, question.chord, question.work) = (cell, chord, work);
+                        return self.ask_or_do(question);
+                    }
+                } else {
+                    work.set(&self.sheet, question.cell, Some(question.chord));
+                }
                 self.commit(work)?;
                 Ok(Bind::Done)
             }
@@ -180,7 +220,9 @@ impl Draft {
 
     fn meets(&self, question: &Question, bindings: &[Bound]) -> Vec<Conflict> {
         let chord = question.chord.clone();
-        let candidate = Bound::new(&self.sheet, question.cell, chord, Origin::Profile);
+        let lawful = uphold(&self.sheet, &question.work, &self.on).lawful;
+        let cell = question.cell;
+        let candidate = Bound::new(&self.sheet, &lawful, cell, chord, Origin::Profile);
         let all = conflicts_of(&self.sheet, &candidate, bindings, &self.on);
         all.into_iter()
             .filter(|c| c.class.is_conflict() && !question.shared.contains(&c.second.cell))
@@ -252,7 +294,9 @@ impl Draft {
             }
         };
         let mut work = next.work.clone();
-        work.set(&self.sheet, question.cell, Some(question.chord.clone()));
+        if question.easing.is_none() {
+            work.set(&self.sheet, question.cell, Some(question.chord.clone()));
+        }
         let upheld = uphold(&self.sheet, &work, &self.on);
         way.refused = self.objection(&upheld).map(Refusal::from);
         let after = upheld.bindings;

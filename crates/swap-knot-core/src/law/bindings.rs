@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use super::ease::eased;
 use crate::input::{Chord, ChordInHand};
 use crate::layout::{Resolver, Unworkable};
 use crate::profile::Profile;
@@ -40,19 +41,26 @@ pub struct Bound {
 
 impl Bound {
     /// A chord in a cell, worked as the cell wants it.
-    pub(crate) fn new(sheet: &Sheet, cell: Cell, chord: Chord, origin: Origin) -> Bound {
+    pub(crate) fn new(
+        sheet: &Sheet,
+        lawful: &Profile,
+        cell: Cell,
+        chord: Chord,
+        origin: Origin,
+    ) -> Bound {
         let How {
             manner,
             strict,
             together,
         } = sheet.how_of(cell);
+        let eased = eased(lawful, sheet.declared(cell.row.action));
         Bound {
             cell,
             together: together && chord.can_be_together(),
             chord,
-            manner,
+            manner: eased.manner(manner),
             strict,
-            timing: sheet.declared(cell.row.action).timing,
+            timing: eased.timing,
             origin,
         }
     }
@@ -82,12 +90,18 @@ pub(super) fn bindings(sheet: &Sheet, lawful: &Profile) -> Vec<Bound> {
     for default in sheet.defaults() {
         if !changed.contains_key(&default.cell) {
             let chord = default.chord.clone();
-            out.push(Bound::new(sheet, default.cell, chord, Origin::Default));
+            out.push(Bound::new(
+                sheet,
+                lawful,
+                default.cell,
+                chord,
+                Origin::Default,
+            ));
         }
     }
     for (cell, (chord, origin)) in changed {
         let Some(chord) = chord else { continue };
-        out.push(Bound::new(sheet, cell, chord, origin));
+        out.push(Bound::new(sheet, lawful, cell, chord, origin));
     }
     out.retain(|b| !sheet.declared(b.cell.row.action).off);
     out.sort_by_key(|b| b.cell);

@@ -5,6 +5,7 @@
 //! profile keeps it, and it is told with the reason. Whoever edits asks the same law beforehand.
 
 mod bindings;
+mod ease;
 mod essential;
 mod feel;
 mod uphold;
@@ -12,6 +13,7 @@ mod uphold;
 use std::fmt;
 
 pub use bindings::{Bound, Origin};
+pub(crate) use ease::{Eased, eased};
 pub(crate) use feel::feel_in_force;
 pub(crate) use uphold::{Upheld, allows, uphold};
 
@@ -49,9 +51,9 @@ pub enum Unlawful {
         /// The devices on which it would have none.
         kind: ColumnKind,
     },
-    /// Only a press can toggle, and the action is none.
-    #[error("{0} is no press, and only a press can toggle")]
-    NoToggle(TitledRow),
+    /// The sheet does not let the action be eased.
+    #[error("the game does not let {0} be eased")]
+    NotEased(TitledRow),
     /// This version does not understand the value.
     #[error("this version does not understand it")]
     NotUnderstood(String),

@@ -5,7 +5,7 @@ use super::essential::{lacking, stand_in};
 use super::{NotInForce, Unlawful};
 use crate::layout::Resolver;
 use crate::profile::{Profile, Setting, SettingValue, bind};
-use crate::sheet::{Cell, Row, Shape, Sheet, fits_cell};
+use crate::sheet::{Cell, Row, Sheet, fits_cell};
 
 /// What of a profile is in force.
 #[derive(Clone, Debug, Default)]
@@ -97,11 +97,18 @@ pub(crate) fn allows(
             let shape = sheet.declared(row.action).shape;
             Ok(fits_cell(chord, row.cell(*column), shape)?)
         }
-        (Setting::Toggle { action }, _) => {
+        (
+            Setting::Toggle { action }
+            | Setting::Ease {
+                action: Some(action),
+                ..
+            },
+            _,
+        ) => {
             let row = action_row(sheet, action)?;
-            match sheet.declared(row.action).shape {
-                Shape::Press => Ok(()),
-                _ => Err(Unlawful::NoToggle(sheet.titled(row))),
+            match sheet.declared(row.action).ease {
+                true => Ok(()),
+                false => Err(Unlawful::NotEased(sheet.titled(row))),
             }
         }
         (

@@ -74,7 +74,7 @@ fn axes(array: &[Value]) -> Option<[bool; 3]> {
 }
 
 /// The number as a player would write it: 0.15, not 0.15000000596046448.
-fn float(number: f32) -> Value {
+pub(super) fn float(number: f32) -> Value {
     let text = number.to_string();
     Value::Float(text.parse().unwrap_or_else(|_| f64::from(number)))
 }

@@ -169,6 +169,13 @@ fn read(path: &[&str], value: &Value) -> Option<(Setting, SettingValue)> {
             SettingValue::Text(value.as_str()?.to_owned())
         }
         Setting::Toggle { .. } => SettingValue::Flag(value.as_bool()?),
+        Setting::Ease { ease, .. } => match ease.range() {
+            None => SettingValue::Flag(value.as_bool()?),
+            Some(range) => {
+                let seconds = value.as_float().or(value.as_integer().map(|n| n as f64))? as f32;
+                SettingValue::Seconds(Some(seconds).filter(|s| range.contains(s))?)
+            }
+        },
         Setting::Bind { .. } => read_binding(value)?,
         Setting::Feel { knob, .. } => SettingValue::Knob(feel::read(*knob, value)?),
         Setting::Unread { .. } => return None,
@@ -200,6 +207,7 @@ fn write(value: &SettingValue) -> Value {
         }
         SettingValue::Knob(value) => feel::write(*value),
         SettingValue::Flag(flag) => Value::Boolean(*flag),
+        SettingValue::Seconds(seconds) => feel::float(*seconds),
         SettingValue::Unread(Unread(value)) => value.clone(),
     }
 }

@@ -14,7 +14,9 @@ pub use setting::{Setting, SettingValue, Unread};
 use self::setting::Paths;
 
 use crate::input::{Chord, DeviceKind};
-use crate::sheet::{Cell, FeelPatch, Knob, OutOfRange, Row, Sheet};
+use crate::sheet::{
+    Cell, Ease, EaseOutOfRange, EaseValue, Easing, FeelPatch, Knob, OutOfRange, Row, Sheet,
+};
 
 /// What one player changed: only differences from the sheet.
 ///
@@ -157,6 +159,40 @@ impl Profile {
     pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
         let action = action.to_owned();
         self.put(Setting::Toggle { action }, toggle.map(SettingValue::Flag));
+    }
+
+    /// What the player has eased, for one action or for all of them.
+    pub fn easing(&self, action: Option<&str>) -> Easing {
+        let mut easing = Easing::default();
+        for ease in Ease::ALL {
+            let value = match self.settings.get(&ease_setting(action, ease)) {
+                Some(SettingValue::Flag(flag)) => Some(EaseValue::Flag(*flag)),
+                Some(SettingValue::Seconds(seconds)) => Some(EaseValue::Seconds(*seconds)),
+                _ => None,
+            };
+            easing.set(ease, value);
+        }
+        easing
+    }
+
+    /// Eases one action or all of them; what is not set goes back to the game's.
+    ///
+    /// # Errors
+    /// When a time is out of range, or no number; nothing has changed then.
+    pub fn set_easing(
+        &mut self,
+        action: Option<&str>,
+        easing: Easing,
+    ) -> Result<(), EaseOutOfRange> {
+        easing.check()?;
+        for ease in Ease::ALL {
+            let value = easing.get(ease).map(|value| match value {
+                EaseValue::Flag(flag) => SettingValue::Flag(flag),
+                EaseValue::Seconds(seconds) => SettingValue::Seconds(seconds),
+            });
+            self.put(ease_setting(action, ease), value);
+        }
+        Ok(())
     }
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.
@@ -345,6 +381,15 @@ pub(crate) fn bind(sheet: &Sheet, cell: Cell) -> Setting {
     Setting::Bind {
         row: sheet.row_name(cell.row),
         column: cell.column,
+    }
+}
+
+/// The setting of something that is eased.
+fn ease_setting(action: Option<&str>, ease: Ease) -> Setting {
+    let action = action.map(str::to_owned);
+    match (action, ease) {
+        (Some(action), Ease::Toggle) => Setting::Toggle { action },
+        (action, ease) => Setting::Ease { action, ease },
     }
 }
 

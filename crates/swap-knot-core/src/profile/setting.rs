@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use std::fmt;
 
 use crate::input::{Chord, DeviceKind};
-use crate::sheet::{Column, Knob, KnobValue};
+use crate::sheet::{Column, Ease, Knob, KnobValue};
 
 /// One thing that a player can set.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -30,6 +30,14 @@ pub enum Setting {
     Toggle {
         /// The action by name.
         action: String,
+    },
+    /// Something that is eased, for one action or for all. Whether one action toggles is
+    /// [`Setting::Toggle`].
+    Ease {
+        /// The action by name; none for all of them.
+        action: Option<String>,
+        /// What.
+        ease: Ease,
     },
     /// What stands in a cell.
     Bind {
@@ -60,6 +68,8 @@ pub enum SettingValue {
     Knob(KnobValue),
     /// Yes or no.
     Flag(bool),
+    /// A time.
+    Seconds(f32),
     /// What this version does not understand, to be written back.
     Unread(Unread),
 }
@@ -88,6 +98,10 @@ impl Setting {
                 None => words(&["feel", kind.word(), knob.word()]),
             },
             Setting::Toggle { action } => words(&["toggle", action]),
+            Setting::Ease { action, ease } => match action {
+                Some(action) => words(&["action-ease", action, ease.word()]),
+                None => words(&["ease", ease.word()]),
+            },
             Setting::Bind { row, column } => words(&["bind", row, &column.to_string()]),
             Setting::Unread { path } => path.clone(),
         }
@@ -101,6 +115,10 @@ impl Setting {
             let knob = Knob::ALL.into_iter().find(|k| k.word() == knob)?;
             Some(Setting::Feel { action, kind, knob })
         };
+        let ease = |action: Option<String>, word: &str| {
+            let ease = Ease::ALL.into_iter().find(|e| e.word() == word)?;
+            Some(Setting::Ease { action, ease })
+        };
         match *path {
             ["title"] => Some(Setting::Title),
             ["preset"] => Some(Setting::Preset),
@@ -109,6 +127,16 @@ impl Setting {
             ["action-feel", action, kind, word] => knob(Some(action), kind, word),
             ["toggle", action] => Some(Setting::Toggle {
                 action: action.to_owned(),
+            }),
+            ["ease", word] => ease(None, word),
+            ["action-ease", action, word] => ease(Some(action.to_owned()), word).filter(|s| {
+                !matches!(
+                    s,
+                    Setting::Ease {
+                        ease: Ease::Toggle,
+                        ..
+                    }
+                )
             }),
             ["bind", row, column] => Some(Setting::Bind {
                 row: row.to_owned(),
@@ -121,7 +149,7 @@ impl Setting {
     /// The action that it is about, by name.
     pub fn action(&self) -> Option<&str> {
         match self {
-            Setting::Feel { action, .. } => action.as_deref(),
+            Setting::Feel { action, .. } | Setting::Ease { action, .. } => action.as_deref(),
             Setting::Toggle { action } => Some(action),
             Setting::Bind { row, .. } => row.split('.').next(),
             Setting::Title | Setting::Preset | Setting::Layout | Setting::Unread { .. } => None,
@@ -132,7 +160,9 @@ impl Setting {
     pub(super) fn of_action(&self, name: &str) -> Setting {
         let mut out = self.clone();
         match &mut out {
-            Setting::Feel { action, .. } => *action = Some(name.to_owned()),
+            Setting::Feel { action, .. } | Setting::Ease { action, .. } => {
+                *action = Some(name.to_owned());
+            }
             Setting::Toggle { action } => name.clone_into(action),
             Setting::Bind { row, .. } => {
                 let arm = row.split_once('.').map(|(_, arm)| format!(".{arm}"));
@@ -180,6 +210,13 @@ impl fmt::Display for Setting {
                 write!(f, " on {kind}")
             }
             Setting::Toggle { action } => write!(f, "toggle of {action}"),
+            Setting::Ease { action, ease } => {
+                f.write_str(ease.word())?;
+                match action {
+                    Some(action) => write!(f, " of {action}"),
+                    None => f.write_str(" of all"),
+                }
+            }
             Setting::Bind { row, column } => write!(f, "{row} {column}"),
             Setting::Unread { path } => f.write_str(&path.join(".")),
         }
@@ -194,6 +231,7 @@ impl fmt::Display for SettingValue {
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => f.write_str("unbound"),
             SettingValue::Knob(value) => write!(f, "{value}"),
             SettingValue::Flag(flag) => write!(f, "{flag}"),
+            SettingValue::Seconds(seconds) => write!(f, "{seconds} s"),
             SettingValue::Unread(value) => write!(f, "{value}"),
         }
     }

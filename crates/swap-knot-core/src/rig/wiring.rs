@@ -5,7 +5,7 @@ use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
 use crate::input::{
     ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
 };
-use crate::law::{Bound, feel_in_force};
+use crate::law::{Bound, eased, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
 use crate::sheet::{
@@ -64,6 +64,8 @@ pub(crate) struct Route {
     pub(crate) lone_press: Option<(u16, u16)>,
     /// Whether some of what it completes wants it further in than the rest.
     pub(crate) graded: bool,
+    /// Whether a tap latches it for a chord.
+    pub(crate) latched: bool,
 }
 
 /// What a seat has to know of an action, without names.
@@ -77,6 +79,10 @@ pub(crate) struct ActionWiring {
     pub(crate) first_arm: u8,
     pub(crate) opposite: crate::sheet::Opposite,
     pub(crate) toggle: bool,
+    /// Whether a tap latches what its chords hold.
+    pub(crate) latch: bool,
+    /// Presses of a binding that follow each other within this are ignored, in seconds.
+    pub(crate) ignore_within: f32,
     /// Its position in [`Wiring::rates`], if it is a rate.
     pub(crate) rate: Option<u16>,
     /// Whether it is taken up again by what is held already.
@@ -98,6 +104,8 @@ pub(crate) struct Wiring {
     /// For each held part the controls that satisfy it: one, or the two sides of a modifier.
     pub(crate) held: Vec<[Control; 2]>,
     pub(crate) actions: Vec<ActionWiring>,
+    /// Whether a tap latches any input.
+    pub(crate) latches: bool,
     /// The actions that are rates.
     pub(crate) rates: Vec<u16>,
     /// The action of each port.
@@ -234,6 +242,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         of: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),
+        latches: false,
         rates: Vec::new(),
         port_action: Vec::new(),
         feels: vec![Feel::default()],
@@ -256,17 +265,19 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             w.rates.push(id.index() as u16);
             (w.rates.len() - 1) as u16
         });
+        let eased = eased(profile, action);
         w.actions.push(ActionWiring {
             shape: action.shape,
             port,
             ports,
             first_arm: action.arms().first().map_or(0, |a| *a as u8),
             opposite: action.opposite,
-            toggle: action.shape == Shape::Press
-                && profile.toggle(&action.name).unwrap_or(action.toggle),
+            toggle: eased.toggle,
+            latch: eased.latch,
+            ignore_within: eased.ignore_within,
             rate,
             resumes: action.resumes(),
-            timing: action.timing,
+            timing: eased.timing,
             whole: (0, 0),
             driven: u16::MAX,
         });
@@ -415,6 +426,9 @@ fn route(w: &mut Wiring) {
         }
     }
     for (mut completes, held_in) in completes.into_iter().zip(held_in) {
+        let latches = |i: &u16| w.actions[usize::from(w.wires[usize::from(*i)].action)].latch;
+        let latched = held_in.iter().any(latches);
+        w.latches |= latched;
         completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
         let lone_press = match (&completes[..], held_in.is_empty()) {
             (&[one], true) => {
@@ -429,6 +443,7 @@ fn route(w: &mut Wiring) {
             held_in: held_in.len() as u16,
             lone_press,
             graded: false,
+            latched,
         });
         w.touched.extend(completes);
         w.touched.extend(held_in);
@@ -442,6 +457,7 @@ fn is_plain_press(w: &Wiring, wire: &Wire) -> bool {
         && wire.held_len == 0
         && !wire.strict
         && !w.actions[usize::from(wire.action)].toggle
+        && w.actions[usize::from(wire.action)].ignore_within == 0.0
 }
 
 /// Lists the wires of every port and of every whole action.

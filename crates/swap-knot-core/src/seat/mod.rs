@@ -4,6 +4,7 @@ mod analog;
 mod asked;
 mod driven;
 mod kind;
+mod latch;
 mod log;
 mod motion;
 mod pace;

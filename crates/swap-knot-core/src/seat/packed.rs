@@ -1,5 +1,6 @@
 //! A saved state as few bytes.
 
+use super::latch::Latch;
 use super::saved::{RestoreError, SavedSeat};
 use super::shaping::Ramp;
 use super::state::{ActionState, Phase, PortState, State, WireState};
@@ -127,6 +128,15 @@ impl State {
             to.number(u64::from(control.0));
             to.number(u64::from(*by));
         }
+        for latches in [&self.latches.on, &self.latches.down] {
+            to.number(latches.len() as u64);
+            for latch in latches {
+                to.number(u64::from(latch.part.0));
+                to.number(u64::from(latch.device.0));
+                to.time(latch.at);
+                to.flag(latch.used);
+            }
+        }
         let pairs = |to: &mut Writer<'_>, all: &[(SituationId, SituationId)]| {
             to.number(all.len() as u64);
             for (a, b) in all {
@@ -198,11 +208,22 @@ impl State {
         }
         self.set_next_timer();
         self.taken.clear();
+        let most = Control::FIXED + self.held.touch_names().len() - 1;
         for _ in 0..from.up_to(wires)? {
-            let most = Control::FIXED + self.held.touch_names().len() - 1;
             let control = Control(from.up_to(most)? as u16);
             self.taken
                 .push((control, from.up_to(usize::from(u16::MAX))? as u16));
+        }
+        self.latches.clear();
+        for latches in [&mut self.latches.on, &mut self.latches.down] {
+            for _ in 0..from.up_to(most)? {
+                latches.push(Latch {
+                    part: Control(from.up_to(most)? as u16),
+                    device: DeviceId(from.up_to(usize::from(u16::MAX))? as u16),
+                    at: from.time()?,
+                    used: from.flag()?,
+                });
+            }
         }
         let situations = sheet.situations().len();
         self.stack.clear();
@@ -281,10 +302,14 @@ impl State {
             }
             let action = usize::from(wire.action);
             match wire.part {
+                Part::Port(_) if !wire.analog && wiring.actions[action].toggle => {}
                 Part::Port(port) => ports[usize::from(port)] += 1,
                 Part::Switch if wiring.actions[action].toggle => {}
                 Part::Switch | Part::Whole => actions[action] += 1,
             }
+        }
+        for (count, state) in ports.iter_mut().zip(&self.ports) {
+            *count += u16::from(state.latched);
         }
         for (port, count) in ports.iter().enumerate() {
             actions[usize::from(wiring.port_action[port])] += u16::from(*count > 0);
@@ -332,7 +357,7 @@ impl WireState {
         let moves = self.speed != 0.0 || self.kept_back != [0.0; 2];
         let ramps = self.ramp != Ramp::default();
         let driven = self.driven != 0.0;
-        let flags = [self.away, moves, ramps, driven];
+        let flags = [self.away, moves, ramps, driven, self.let_go_at.is_some()];
         let flags = flags.iter().enumerate().map(|(n, on)| u64::from(*on) << n);
         to.number(self.phase as u64 | flags.sum::<u64>() << 2);
         to.time(self.since);
@@ -341,19 +366,18 @@ impl WireState {
             [self.speed, x, y].iter().for_each(|v| to.float(*v));
         }
         if ramps {
-            let Ramp {
-                from, target, pace, ..
-            } = self.ramp;
-            [from, target, pace].iter().for_each(|v| to.float(*v));
-            to.time(self.ramp.started);
+            self.ramp.write(to);
         }
         if driven {
             to.float(self.driven);
         }
+        if let Some(at) = self.let_go_at {
+            to.time(at);
+        }
     }
 
     fn read(from: &mut Reader<'_>) -> Result<WireState, Garbled> {
-        let flags = from.up_to(63)?;
+        let flags = from.up_to(127)?;
         let mut state = WireState {
             phase: PHASES[flags & 3],
             away: flags & 4 != 0,
@@ -365,17 +389,33 @@ impl WireState {
             state.kept_back = [from.float()?, from.float()?];
         }
         if flags & 16 != 0 {
-            state.ramp = Ramp {
-                from: from.float()?,
-                target: from.float()?,
-                pace: from.float()?,
-                started: from.time()?,
-            };
+            state.ramp = Ramp::read(from)?;
         }
         if flags & 32 != 0 {
             state.driven = from.float()?;
         }
+        if flags & 64 != 0 {
+            state.let_go_at = Some(from.time()?);
+        }
         Ok(state)
+    }
+}
+
+impl Ramp {
+    fn write(&self, to: &mut Writer<'_>) {
+        [self.from, self.target, self.pace]
+            .iter()
+            .for_each(|v| to.float(*v));
+        to.time(self.started);
+    }
+
+    fn read(from: &mut Reader<'_>) -> Result<Ramp, Garbled> {
+        Ok(Ramp {
+            from: from.float()?,
+            target: from.float()?,
+            pace: from.float()?,
+            started: from.time()?,
+        })
     }
 }
 
@@ -390,10 +430,17 @@ impl PortState {
         to.number(self.cause as u64);
         self.counted.write(to);
         to.float(self.value);
+        to.flag(self.latched);
+        let toggles = self.scale != 0.0;
+        to.flag(toggles);
+        if toggles {
+            to.float(self.scale);
+            self.ramp.write(to);
+        }
     }
 
     fn read(from: &mut Reader<'_>, frame: u32) -> Result<PortState, Garbled> {
-        Ok(PortState {
+        let mut state = PortState {
             count: from.up_to(usize::from(u16::MAX))? as u16,
             order: from.small()?,
             since: from.time()?,
@@ -403,7 +450,14 @@ impl PortState {
             cause: CAUSES[from.up_to(CAUSES.len() - 1)?],
             counted: super::pace::RowCount::read(from)?,
             value: from.float()?,
-        })
+            latched: from.flag()?,
+            ..PortState::default()
+        };
+        if from.flag()? {
+            state.scale = from.float()?;
+            state.ramp = Ramp::read(from)?;
+        }
+        Ok(state)
     }
 }
 

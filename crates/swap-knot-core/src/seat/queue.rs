@@ -95,6 +95,7 @@ impl Seat {
             let lost = |held: &mut crate::input::Held| held.unplug(device);
             self.state.lose(wiring, Cause::Unplugged, lost);
             self.state.kind.forget(device);
+            self.state.lose_latches(wiring, device, Cause::Unplugged);
         }
         self.state.settle(wiring);
     }

@@ -2,8 +2,10 @@
 
 use std::collections::HashMap;
 
+use super::latch::Latch;
 use super::state::{ActionState, Phase, PortState, State};
 use super::turn::Turned;
+use super::work::toggles;
 use super::{Cause, Happened, Moved};
 use crate::input::{Control, TouchName};
 use crate::rig::{Part, Rig, Wire};
@@ -58,7 +60,7 @@ impl State {
                 now.toggle && now.shape == action.shape
             });
             if !goes_on {
-                self.unlatch(index as u16);
+                self.unlatch(old.wiring(), index as u16);
             }
         }
         let wiring = new.wiring();
@@ -69,6 +71,10 @@ impl State {
         self.order = was.order;
         self.ticks = was.ticks;
         self.carry_rates(&moves, old, new, &was);
+        self.latches = was.latches;
+        let keeps = |latch: &Latch| latch.part.touch_position().is_none();
+        self.latches.on.retain(keeps);
+        self.latches.down.retain(keeps);
         self.listed = was.listed;
         self.trail = was.trail;
         self.trail.clear();
@@ -182,7 +188,11 @@ impl State {
                     self.wires[index].phase = Phase::Idle;
                     self.turn_off(wiring, index as u16);
                 }
-            } else if !wire.analog && on(self, index) && matches!(wire.part, Part::Port(_)) {
+            } else if !wire.analog
+                && on(self, index)
+                && !toggles(wiring, wire)
+                && matches!(wire.part, Part::Port(_))
+            {
                 self.ramp_to(wiring, index as u16, true);
             }
         }

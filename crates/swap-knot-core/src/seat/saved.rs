@@ -131,6 +131,8 @@ impl State {
             timers,
             next_timer,
             taken,
+            latches,
+            feeding: _,
             log,
             listed: _,
             cause,
@@ -163,6 +165,8 @@ impl State {
         self.timers.clone_from(timers);
         self.next_timer = *next_timer;
         self.taken.clone_from(taken);
+        self.latches.on.clone_from(&latches.on);
+        self.latches.down.clone_from(&latches.down);
         self.log.copy_frame(log);
         self.cause = *cause;
         self.stack.clone_from(stack);
@@ -189,12 +193,15 @@ impl Rig {
                 action.name.bytes().for_each(|b| add(u64::from(b)));
                 let wired = &wiring.actions[id.index()];
                 add(wired.shape as u64);
-                add(u64::from(wired.toggle) | u64::from(wired.resumes) << 1);
+                let flags = [wired.toggle, wired.resumes, wired.latch];
+                flags.map(u64::from).into_iter().for_each(&mut add);
+                add(u64::from(wired.ignore_within.to_bits()));
                 let timing = wired.timing;
                 let times = [
                     timing.hold_after,
                     timing.tap_within,
                     timing.double_tap_within,
+                    timing.together_within,
                 ];
                 times.iter().for_each(|t| add(u64::from(t.to_bits())));
             }

@@ -110,7 +110,10 @@ impl State {
             }
         }
         if port.is_none() {
-            self.unlatch(action as u16);
+            self.unlatch(wiring, action as u16);
+        }
+        if let Some(port) = port {
+            self.unlatch_port(wiring, port);
         }
         self.cause = outer;
     }
@@ -152,7 +155,7 @@ impl State {
                     self.begin_to_follow(wiring, index);
                 }
             } else if self.is_in(wiring, index) && ready() {
-                self.engage(wiring, index, wire);
+                self.begin(wiring, index, wire);
             }
         }
     }
@@ -173,7 +176,7 @@ impl State {
             let declared = sheet.declared(ActionId::new(action, self.stamp));
             let in_stack = declared.situations.iter().any(|s| self.stack.contains(s));
             if !in_stack && !declared.situations.is_empty() {
-                self.unlatch(action);
+                self.unlatch(wiring, action);
             }
         }
     }

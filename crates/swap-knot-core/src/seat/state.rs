@@ -1,6 +1,7 @@
 //! What a seat remembers, in flat tables beside those of the wiring; and the way of an event in.
 
 use super::kind::{DeviceUse, KindInUse};
+use super::latch::Latches;
 use super::log::Log;
 use super::pace::RowCount;
 use super::shaping::Ramp;
@@ -41,6 +42,8 @@ pub(super) struct WireState {
     pub(super) kept_back: [f32; 2],
     /// How far in the game itself has it.
     pub(super) driven: f32,
+    /// When its input was last let go, after it had counted.
+    pub(super) let_go_at: Option<Time>,
     /// How far a key has brought its port.
     pub(super) ramp: Ramp,
 }
@@ -60,6 +63,11 @@ pub(super) struct PortState {
     pub(super) counted: RowCount,
     /// As of the last advance.
     pub(super) value: f32,
+    /// Whether an arm or pull that toggles is latched on, how far that has brought it, and what that
+    /// is multiplied by.
+    pub(super) latched: bool,
+    pub(super) ramp: Ramp,
+    pub(super) scale: f32,
 }
 
 impl PortState {
@@ -128,6 +136,9 @@ pub(super) struct State {
     /// Controls that worked an action until a change of situations or rig took that away, and have
     /// not been at rest since.
     pub(super) taken: Vec<(Control, u16)>,
+    pub(super) latches: Latches,
+    /// Whose event is being judged.
+    pub(super) feeding: DeviceId,
     pub(super) log: Log<Happened>,
     /// Every single movement, for games that want them.
     pub(super) listed: Option<Log<Moved>>,
@@ -186,6 +197,8 @@ impl State {
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
             taken: Vec::new(),
+            latches: Latches::default(),
+            feeding: DeviceId::ALL,
             log: Log::default(),
             listed: None,
             cause: Cause::LetGo,
@@ -219,11 +232,13 @@ impl State {
         let back = self.now.as_micros() - now.as_micros();
         for wire in &mut self.wires {
             wire.since = wire.since.minus(back);
+            wire.let_go_at = wire.let_go_at.map(|at| at.minus(back));
             wire.ramp.turn_back(back);
         }
         for port in &mut self.ports {
             port.since = port.since.minus(back);
             port.until = port.until.minus(back);
+            port.ramp.turn_back(back);
         }
         for action in &mut self.actions {
             action.since = action.since.minus(back);
@@ -242,6 +257,7 @@ impl State {
             *at = at.minus(back);
         }
         self.kind.turn_back(back);
+        self.latches.turn_back(back);
         self.set_next_timer();
         self.now = now;
     }
@@ -251,6 +267,7 @@ impl State {
         self.advance(wiring, event.at);
         self.add_up_rates(wiring);
         let device = event.device;
+        self.feeding = device;
         if let EventKind::Key { place, down, .. } = event.what {
             // The most frequent ones need no looking into.
             self.button(
@@ -303,9 +320,11 @@ impl State {
             EventKind::Unplugged => {
                 self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
                 self.kind.forget(device);
+                self.lose_latches(wiring, device, Cause::Unplugged);
             }
             EventKind::FocusLost => {
                 self.lose(wiring, Cause::Focus, |held| held.spend(device));
+                self.lose_latches(wiring, device, Cause::Focus);
             }
             other => {
                 if let Some((control, down)) = other.as_button() {

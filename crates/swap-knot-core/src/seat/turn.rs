@@ -73,13 +73,14 @@ impl State {
         let mut corners = [to; RAMPS + 1];
         let mut count = 0;
         let ports = usize::from(action.port)..usize::from(action.port) + usize::from(action.ports);
+        let of_ports = self.ports[ports.clone()].iter().map(|p| p.ramp);
         let wires = wiring.port_range[ports].iter().flat_map(|&(start, end)| {
             wiring.port_wires[start as usize..end as usize]
                 .iter()
                 .copied()
         });
-        for wire in wires {
-            let ramp = &self.wires[usize::from(wire)].ramp;
+        let of_wires = wires.map(|wire| self.wires[usize::from(wire)].ramp);
+        for ramp in of_ports.chain(of_wires) {
             if !ramp.done(since) && count < RAMPS {
                 corners[count] = ramp.arrives().min(to);
                 count += 1;

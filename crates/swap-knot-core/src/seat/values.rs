@@ -1,6 +1,6 @@
 //! The values of actions, from their ports and whole inputs.
 
-use super::shaping;
+use super::shaping::{self, Ramp};
 use super::state::{Phase, State};
 use crate::input::{Control, Time};
 use crate::rig::{ActionWiring, Part, Wiring};
@@ -26,6 +26,11 @@ impl State {
         };
         let ramp = &mut self.wires[usize::from(index)].ramp;
         ramp.head_for(target, pace, self.now);
+        self.keep_ramping(index, pace);
+    }
+
+    /// A wire, or the port that it toggles, is on its way.
+    pub(super) fn keep_ramping(&mut self, index: u16, pace: f32) {
         if pace > 0.0 && !self.ramping.contains(&index) {
             self.ramping.push(index);
         }
@@ -35,8 +40,13 @@ impl State {
     pub(super) fn advance_ramps(&mut self, wiring: &Wiring) {
         let mut ramping = std::mem::take(&mut self.ramping);
         ramping.retain(|&index| {
-            self.mark_dirty(wiring.wires[usize::from(index)].action);
-            !self.wires[usize::from(index)].ramp.done(self.now)
+            let wire = &wiring.wires[usize::from(index)];
+            self.mark_dirty(wire.action);
+            let port = match wire.part {
+                Part::Port(port) => self.ports[usize::from(port)].ramp,
+                Part::Switch | Part::Whole => Ramp::default(),
+            };
+            !(self.wires[usize::from(index)].ramp.done(self.now) && port.done(self.now))
         });
         self.ramping = ramping;
     }
@@ -166,7 +176,10 @@ impl State {
                 false => state.ramp.at(at) * wiring.feel(wire).sensitivity,
             }
         };
-        wires.map(level).fold(0.0, f32::max)
+        let port = &self.ports[port];
+        wires
+            .map(level)
+            .fold(port.ramp.at(at) * port.scale, f32::max)
     }
 
     /// How far in a wire's control is, after feel and beyond full.

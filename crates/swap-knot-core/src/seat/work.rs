@@ -4,7 +4,7 @@ use super::shaping::Ramp;
 use super::state::{Phase, State};
 use super::{Cause, Edge, Outcome};
 use crate::input::{Change, Control, DeviceId, DeviceKind, MODIFIER_PLACES, Time};
-use crate::rig::{Part, Wire, Wiring};
+use crate::rig::{ActionWiring, Part, Wire, Wiring};
 use crate::sheet::{Arm, Manner};
 
 impl State {
@@ -91,6 +91,9 @@ impl State {
         if let Some(at) = self.pressed_at.get_mut(control.index()) {
             *at = self.now;
         }
+        if wiring.latches {
+            self.note_part(wiring, control);
+        }
         if wiring.completed_by(control).is_empty() && wiring.held_in(control).is_empty() {
             self.tell(control, None, Outcome::NotBound);
         }
@@ -143,7 +146,8 @@ impl State {
     /// Whether everything that a chord wants held is down.
     pub(super) fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let mut held = wiring.held_of(wire).iter();
-        held.all(|&[a, b]| self.is_held(a) || self.is_held(b))
+        let there = |c| self.is_held(c) || self.is_latched(wiring, wire, c);
+        held.all(|&[a, b]| there(a) || there(b))
     }
 
     /// Whether everything that a chord wants held was pressed just before.
@@ -180,6 +184,9 @@ impl State {
                 self.let_go(wiring, index);
             }
         }
+        if wiring.latches {
+            self.latch_part(wiring, control);
+        }
         self.break_chords(wiring, control);
         if !self.taken.is_empty() {
             self.forget_taken();
@@ -187,7 +194,7 @@ impl State {
     }
 
     /// Chords that a control is held in end where nothing else holds them.
-    fn break_chords(&mut self, wiring: &Wiring, control: Control) {
+    pub(super) fn break_chords(&mut self, wiring: &Wiring, control: Control) {
         for &index in wiring.held_in(control) {
             let wire = &wiring.wires[usize::from(index)];
             let working = matches!(
@@ -226,6 +233,18 @@ impl State {
 
     #[inline]
     pub(super) fn engage(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
+        let now = self.now;
+        let ignore = wiring.actions[usize::from(wire.action)].ignore_within;
+        let let_go_at = self.wires[usize::from(index)].let_go_at;
+        if ignore > 0.0 && let_go_at.is_some_and(|at| now < at.plus_secs(ignore)) {
+            self.tell(wire.control, Some(index), Outcome::TooSoon);
+            return;
+        }
+        self.begin(wiring, index, wire);
+    }
+
+    /// A wire begins, whenever it ended last.
+    pub(super) fn begin(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
         let now = self.now;
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
@@ -271,6 +290,7 @@ impl State {
     /// A chord uses its held parts up: a tap or hold that one of them might still have become is
     /// off.
     pub(super) fn use_up_held(&mut self, wiring: &Wiring, wire: &Wire) {
+        self.pin_latches(wiring, wire);
         for pair in wiring.held_of(wire) {
             for &control in pair {
                 for &other in wiring.completed_by(control) {
@@ -286,7 +306,11 @@ impl State {
     /// The completing input of a wire came up while the rest was held.
     #[inline]
     pub(super) fn let_go(&mut self, wiring: &Wiring, index: u16) {
+        let now = self.now;
         let state = &mut self.wires[usize::from(index)];
+        if matches!(state.phase, Phase::On | Phase::Pending) {
+            state.let_go_at = Some(now);
+        }
         match state.phase {
             Phase::Idle | Phase::Tapped => {}
             Phase::On => {
@@ -320,6 +344,7 @@ impl State {
                 }
             }
         }
+        self.end_latches(wiring, &wiring.wires[usize::from(index)]);
     }
 
     /// The same for a reason of its own, unless a greater one is behind it all.
@@ -352,6 +377,9 @@ impl State {
                 self.forget_timer(index);
                 self.give_up(wiring.wires[usize::from(index)].action);
             }
+        }
+        if phase != Phase::Idle {
+            self.end_latches(wiring, &wiring.wires[usize::from(index)]);
         }
         // What is broken off has no way down.
         self.wires[usize::from(index)].ramp = Ramp::default();
@@ -414,14 +442,10 @@ impl State {
                 self.action_on(wire.action);
                 self.mark_dirty(wire.action);
             }
+            Part::Port(port) if toggles(wiring, wire) => self.flip(wiring, index, port),
             Part::Port(port) => {
                 self.ramp_to(wiring, index, true);
-                let state = &mut self.ports[usize::from(port)];
-                state.count += 1;
-                if state.count == 1 {
-                    self.port_on(wiring, wire.action, port);
-                }
-                self.mark_dirty(wire.action);
+                self.hold_port(wiring, wire.action, port);
             }
         }
     }
@@ -437,16 +461,74 @@ impl State {
                 self.action_off(wire.action);
                 self.mark_dirty(wire.action);
             }
+            Part::Port(_) if toggles(wiring, wire) => {}
             Part::Port(port) => {
                 self.ramp_to(wiring, index, false);
-                let state = &mut self.ports[usize::from(port)];
-                state.count -= 1;
-                if state.count == 0 {
-                    self.port_off(wiring, wire.action, port);
-                }
-                self.mark_dirty(wire.action);
+                self.free_port(wiring, wire.action, port);
             }
         }
+    }
+
+    /// One more holds a port on.
+    #[inline]
+    fn hold_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
+        let state = &mut self.ports[usize::from(port)];
+        state.count += 1;
+        if state.count == 1 {
+            self.port_on(wiring, action, port);
+        }
+        self.mark_dirty(action);
+    }
+
+    /// One less does.
+    #[inline]
+    fn free_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
+        let state = &mut self.ports[usize::from(port)];
+        state.count -= 1;
+        if state.count == 0 {
+            self.port_off(wiring, action, port);
+        }
+        self.mark_dirty(action);
+    }
+
+    /// A press of an arm or pull that toggles: on with it, and off with its opposite; or off.
+    fn flip(&mut self, wiring: &Wiring, index: u16, port: u16) {
+        let wire = &wiring.wires[usize::from(index)];
+        if self.ports[usize::from(port)].latched {
+            self.unlatch_port(wiring, port);
+            return;
+        }
+        let (feel, now) = (wiring.feel(wire), self.now);
+        let state = &mut self.ports[usize::from(port)];
+        state.latched = true;
+        state.scale = feel.sensitivity;
+        state.ramp.head_for(1.0, feel.ramp_up, now);
+        self.keep_ramping(index, feel.ramp_up);
+        self.hold_port(wiring, wire.action, port);
+        let action = &wiring.actions[usize::from(wire.action)];
+        if action.shape.has_arms() {
+            // Negative and positive arms lie in pairs.
+            self.unlatch_port(wiring, action.port + ((port - action.port) ^ 1));
+        }
+    }
+
+    /// Ends an arm or pull that toggles, if it is latched on.
+    pub(super) fn unlatch_port(&mut self, wiring: &Wiring, port: u16) {
+        if !std::mem::take(&mut self.ports[usize::from(port)].latched) {
+            return;
+        }
+        let (start, end) = wiring.port_range[usize::from(port)];
+        let all = &wiring.port_wires[start as usize..end as usize];
+        let (mut down, now) = (0.0, self.now);
+        if let Some(&index) = all
+            .iter()
+            .find(|&&i| toggles(wiring, &wiring.wires[usize::from(i)]))
+        {
+            down = wiring.feel(&wiring.wires[usize::from(index)]).ramp_down;
+            self.keep_ramping(index, down);
+        }
+        self.ports[usize::from(port)].ramp.head_for(0.0, down, now);
+        self.free_port(wiring, wiring.port_action[usize::from(port)], port);
     }
 
     #[inline]
@@ -516,12 +598,22 @@ impl State {
         }
     }
 
-    /// Ends a press that toggles, if it is latched on.
-    pub(super) fn unlatch(&mut self, action: u16) {
+    /// Ends what toggles of an action, if it is latched on.
+    pub(super) fn unlatch(&mut self, wiring: &Wiring, action: u16) {
         if std::mem::take(&mut self.actions[usize::from(action)].latched) {
             self.action_off(action);
         }
+        let ActionWiring { port, ports, .. } = wiring.actions[usize::from(action)];
+        for port in port..port + u16::from(ports) {
+            self.unlatch_port(wiring, port);
+        }
     }
+}
+
+/// Whether a wire flips its arm or pull rather than holding it: keys and buttons do where the action
+/// toggles, and what follows how far it is in does not.
+pub(super) fn toggles(wiring: &Wiring, wire: &Wire) -> bool {
+    !wire.analog && wiring.actions[usize::from(wire.action)].toggle
 }
 
 /// The arm that a port is, for actions that have arms.

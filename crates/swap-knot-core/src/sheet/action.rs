@@ -81,7 +81,9 @@ pub struct Action {
     pub while_paused: bool,
     /// Whether its keys reach it while the player types text.
     pub while_typing: bool,
-    /// Whether one press switches it on and the next off, unless the player prefers otherwise.
+    /// Whether one press switches it on and the next off, unless the player prefers otherwise. Of an
+    /// action with arms each does so by itself, and ends its opposite; what follows how far it is in,
+    /// such as a stick, is not about it.
     pub toggle: bool,
     /// Whether an input that is held already works it again when its situation comes back; see
     /// [`Action::resumes`] for what it is where the sheet does not say.
@@ -92,6 +94,9 @@ pub struct Action {
     /// sensitivity then goes beyond full, and [`Seat::turn`](crate::Seat::turn) is exact between two
     /// events.
     pub rate: bool,
+    /// Whether the player may have it eased, see [`Easing`](crate::Easing): not where skill is the
+    /// game, such as in a rhythm.
+    pub ease: bool,
     /// Its times.
     pub timing: Timing,
     /// Its feel for each device kind, over that of the sheet.
@@ -123,6 +128,7 @@ impl Action {
             resume: None,
             opposite: Opposite::Neither,
             rate: false,
+            ease: false,
             timing: Timing::default(),
             feel: Default::default(),
             share: Vec::new(),

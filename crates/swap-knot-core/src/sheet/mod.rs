@@ -2,6 +2,7 @@
 
 mod action;
 mod cell;
+mod ease;
 mod essential;
 mod feel;
 mod ids;
@@ -21,6 +22,7 @@ use std::sync::Arc;
 
 pub use action::{Action, Opposite, Timing};
 pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, How, Row, TitledRow};
+pub use ease::{Ease, EaseOutOfRange, EaseValue, Easing};
 pub(crate) use essential::lacking;
 pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRange};
 pub(crate) use ids::Stamp;

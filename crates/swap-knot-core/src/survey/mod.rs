@@ -1,5 +1,6 @@
 //! What breaks on which layout, found before shipping.
 
+mod access;
 mod find;
 mod forgotten;
 mod mirror;
@@ -9,6 +10,7 @@ mod self_check;
 
 use std::fmt::Write as _;
 
+pub use access::{Demand, Wants, demands};
 pub use forgotten::Forgotten;
 pub use mirror::{Mirrored, mirror};
 pub use reach::{Playable, Reach, Stretch};

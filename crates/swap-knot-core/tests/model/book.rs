@@ -59,6 +59,7 @@ pub struct Wire {
     pub phase: Phase,
     pub since: u64,
     pub away: bool,
+    pub let_go_at: Option<u64>,
     pub live: bool,
 }
 
@@ -79,6 +80,17 @@ impl Wire {
         ) || matches!(self.leaf, Input::PadButton(b) if b.is_trigger());
         !self.together && is_whole(self.leaf)
             || (pull && !self.together && (self.row.arm.is_some() || self.shape == Shape::Pull))
+    }
+
+    /// Whether a press of it flips what it works: rule: what follows how far it is in does not.
+    pub fn toggles(&self) -> bool {
+        self.toggle && !self.follows()
+    }
+
+    /// The row that it works, as text.
+    pub fn row_name(&self) -> String {
+        let arm = self.row.arm.map(|arm| format!(".{arm}"));
+        format!("{}{}", self.name, arm.unwrap_or_default())
     }
 
     /// Whether it is the same binding in another rig.
@@ -131,6 +143,7 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
                     phase: Phase::Idle,
                     since: 0,
                     away: false,
+                    let_go_at: None,
                     live: false,
                 });
             }

@@ -96,8 +96,8 @@ impl Model {
         }
         let (sheet, stack) = (self.sheet(), self.stack.clone());
         self.noting(|m| {
-            m.latched.retain(|name| {
-                let id = sheet.find(name).unwrap();
+            m.latched.retain(|row| {
+                let id = sheet.find(row.split('.').next().unwrap()).unwrap();
                 let own = &sheet.action(id).unwrap().situations;
                 own.is_empty() || own.iter().any(|s| stack.contains(s))
             });
@@ -130,6 +130,7 @@ impl Model {
                 used[n] = true;
                 next[n].phase = old.phase;
                 next[n].since = old.since;
+                next[n].let_go_at = old.let_go_at;
                 next[n].live = old.live;
             }
         }
@@ -138,8 +139,8 @@ impl Model {
             .collect();
         let sheet = rig.sheet().clone();
         self.noting(|m| {
-            m.latched.retain(|name| {
-                let id = sheet.find(name);
+            m.latched.retain(|row| {
+                let id = sheet.find(row.split('.').next().unwrap());
                 id.is_some_and(|id| sheet.action(id).unwrap().toggle)
             });
         });
@@ -171,14 +172,20 @@ impl Model {
             .collect();
         let far = |arm: Option<Arm>| {
             let of = own.iter().filter(|w| w.row.arm == arm && !is_whole(w.leaf));
-            of.map(|w| {
+            let far = of.filter(|w| !w.toggles()).map(|w| {
                 if w.follows() {
                     self.after_feel(w)[0]
                 } else {
                     1.0
                 }
-            })
-            .fold(0.0, f32::max)
+            });
+            let far = far.fold(0.0, f32::max);
+            let row = arm.map_or(name.to_owned(), |arm| format!("{name}.{arm}"));
+            if self.latched.contains(&row) {
+                1.0
+            } else {
+                far
+            }
         };
         let id = self.rig.sheet().find(name).unwrap();
         let action = self.rig.sheet().action(id).unwrap();

@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use swap_knot::{Input, Manner, Rig, Shape, Sheet, SituationId};
+use swap_knot::{Input, Manner, Rig, Sheet, SituationId};
 
 use super::book::{Book, Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
 
@@ -31,6 +31,14 @@ pub struct Model {
     fresh: Vec<Leaf>,
     /// When each leaf last went down.
     pressed_at: BTreeMap<Leaf, u64>,
+    /// By action: whether quick repeats are ignored, and held parts latched.
+    eased: BTreeMap<String, (bool, bool)>,
+    /// What is latched: whose, and until when.
+    latches: Vec<(Leaf, u16, u64)>,
+    /// Parts that are down: whose, since when, and whether anything else went down meanwhile.
+    parts: Vec<(Leaf, u16, u64, bool)>,
+    /// Whose event is judged.
+    feeding: u16,
 }
 
 fn cut(v: f32, inner: f32) -> f32 {
@@ -38,7 +46,7 @@ fn cut(v: f32, inner: f32) -> f32 {
 }
 
 impl Model {
-    pub fn new(rig: &Rig) -> Model {
+    pub fn new(rig: &Rig, eased: BTreeMap<String, (bool, bool)>) -> Model {
         let mut model = Model {
             rig: rig.clone(),
             book: Book::default(),
@@ -51,6 +59,10 @@ impl Model {
             elsewhere: BTreeMap::new(),
             fresh: Vec::new(),
             pressed_at: BTreeMap::new(),
+            eased,
+            latches: Vec::new(),
+            parts: Vec::new(),
+            feeding: 0,
         };
         for i in 0..model.wires.len() {
             model.wires[i].live = model.is_live(i);
@@ -95,7 +107,7 @@ impl Model {
     pub fn on(&self) -> BTreeSet<String> {
         let mut on = BTreeSet::new();
         for wire in self.wires.iter().filter(|w| w.phase == Phase::On) {
-            if wire.toggle && wire.shape == Shape::Press {
+            if wire.toggles() {
                 continue;
             }
             on.insert(wire.name.clone());
@@ -103,7 +115,11 @@ impl Model {
                 on.insert(format!("{}.{arm}", wire.name));
             }
         }
-        on.extend(self.latched.iter().cloned());
+        for row in &self.latched {
+            on.insert(row.clone());
+            // With an arm the whole action is on.
+            on.extend(row.split('.').next().map(str::to_owned));
+        }
         on
     }
 
@@ -123,10 +139,15 @@ impl Model {
     pub fn turn_on(&mut self, i: usize) {
         self.noting(|m| {
             m.wires[i].phase = Phase::On;
-            if m.wires[i].toggle && m.wires[i].shape == Shape::Press {
-                let name = m.wires[i].name.clone();
-                if !m.latched.remove(&name) {
-                    m.latched.insert(name);
+            if m.wires[i].toggles() {
+                let row = m.wires[i].row_name();
+                if !m.latched.remove(&row) {
+                    m.latched.insert(row);
+                    // Rule: an arm ends its opposite.
+                    if let Some(arm) = m.wires[i].row.arm {
+                        let other = format!("{}.{}", m.wires[i].name, arm.opposite());
+                        m.latched.remove(&other);
+                    }
                 }
             }
         });
@@ -145,7 +166,16 @@ impl Model {
 
     /// Whether everything that a chord wants held is down, and was before this event.
     pub fn holds(&self, i: usize) -> bool {
-        let down = |leaf: &Leaf| self.book.is_down(*leaf) && !self.fresh.contains(leaf);
+        let latches = self.eased[&self.wires[i].name].1;
+        let latched = |leaf: &Leaf| {
+            let on = self
+                .latches
+                .iter()
+                .any(|(l, _, until)| l == leaf && self.now <= *until);
+            latches && on
+        };
+        let down =
+            |leaf: &Leaf| (self.book.is_down(*leaf) && !self.fresh.contains(leaf)) || latched(leaf);
         self.wires[i].held.iter().all(|part| part.iter().any(down))
     }
 
@@ -231,6 +261,13 @@ impl Model {
     /// Rule: a chord uses its parts up.
     pub fn use_up(&mut self, i: usize) {
         let parts: Vec<Leaf> = self.wires[i].held.concat();
+        // Rule: what is latched for a chord ends with it, however long that takes.
+        if self.eased[&self.wires[i].name].1 {
+            let now = self.now;
+            let on = self.latches.iter_mut().filter(|l| now <= l.2);
+            on.filter(|l| parts.contains(&l.0))
+                .for_each(|l| l.2 = u64::MAX);
+        }
         for wire in &mut self.wires {
             if parts.contains(&wire.leaf) && matches!(wire.phase, Phase::Pending | Phase::Tapped) {
                 wire.phase = Phase::Idle;
@@ -240,6 +277,13 @@ impl Model {
 
     pub fn press(&mut self, leaf: Leaf) {
         self.pressed_at.insert(leaf, self.now);
+        for part in &mut self.parts {
+            part.3 |= part.0 != leaf;
+        }
+        if self.may_latch(leaf) {
+            self.parts.retain(|p| p.0 != leaf);
+            self.parts.push((leaf, self.feeding, self.now, false));
+        }
         let all: Vec<usize> = (0..self.wires.len())
             .filter(|&i| self.wires[i].leaf == leaf && !self.wires[i].follows())
             .filter(|&i| !self.is_graded(i))
@@ -259,7 +303,66 @@ impl Model {
         }
     }
 
+    /// Rule: a tap latches the held part of a chord that is eased so.
+    pub fn may_latch(&self, leaf: Leaf) -> bool {
+        self.wires
+            .iter()
+            .any(|w| self.eased[&w.name].1 && w.held.iter().any(|part| part.contains(&leaf)))
+    }
+
+    /// Rule: a tap of a part alone latches it; another one lets it go.
+    pub fn latch(&mut self, leaf: Leaf) {
+        let Some(at) = self.parts.iter().position(|p| p.0 == leaf) else {
+            return;
+        };
+        let (_, device, since, used) = self.parts.remove(at);
+        if !self.may_latch(leaf) {
+            return;
+        }
+        let was = self
+            .latches
+            .iter()
+            .any(|(l, _, until)| *l == leaf && self.now <= *until);
+        self.latches.retain(|(l, ..)| *l != leaf);
+        if !was && !used && self.now <= since + 250 {
+            self.latches.push((leaf, device, self.now + 5000));
+        }
+    }
+
+    /// Rule: a latched part ends with its chord…
+    pub fn end_latches(&mut self, i: usize) {
+        let wire = &self.wires[i];
+        if self.eased[&wire.name].1 {
+            let parts = wire.held.concat();
+            let goes_on = |leaf: &Leaf| {
+                self.wires.iter().any(|w| {
+                    matches!(w.phase, Phase::On | Phase::Pending)
+                        && self.eased[&w.name].1
+                        && w.held.iter().any(|part| part.contains(leaf))
+                })
+            };
+            let ends: Vec<Leaf> = parts.into_iter().filter(|l| !goes_on(l)).collect();
+            self.latches.retain(|(l, ..)| !ends.contains(l));
+        }
+    }
+
+    /// …or with the focus or the plug.
+    pub fn lose_latches(&mut self, device: Option<u16>) {
+        self.latches.retain(|l| device.is_some_and(|d| d != l.1));
+        self.parts.retain(|p| device.is_some_and(|d| d != p.1));
+        self.break_chords(true);
+    }
+
     pub fn engage(&mut self, i: usize) {
+        // Rule: quick repeats of an unsteady hand are ignored.
+        let ignores = self.eased[&self.wires[i].name].0;
+        if ignores
+            && self.wires[i]
+                .let_go_at
+                .is_some_and(|at| self.now < at + 100)
+        {
+            return;
+        }
         self.use_up(i);
         let first = self.wires[i].since;
         match self.wires[i].manner {
@@ -283,6 +386,9 @@ impl Model {
     /// The input that completed it came up.
     pub fn let_go(&mut self, i: usize) {
         let (phase, since) = (self.wires[i].phase, self.wires[i].since);
+        if matches!(phase, Phase::On | Phase::Pending) {
+            self.wires[i].let_go_at = Some(self.now);
+        }
         match phase {
             Phase::On => self.turn_off(i),
             Phase::Pending => {
@@ -297,10 +403,15 @@ impl Model {
             }
             Phase::Idle | Phase::Tapped => {}
         }
+        self.end_latches(i);
     }
 
     pub fn break_off(&mut self, i: usize) {
+        let idle = self.wires[i].phase == Phase::Idle;
         self.turn_off(i);
+        if !idle {
+            self.end_latches(i);
+        }
     }
 
     /// Chords whose held parts are gone end.
@@ -333,6 +444,7 @@ impl Model {
     }
 
     pub fn button(&mut self, device: u16, leaf: Leaf, down: bool) {
+        self.feeding = device;
         self.book.levels.entry((device, leaf)).or_insert([0.0, 0.0]);
         match self.set_down(device, leaf, down) {
             Some(true) => self.press(leaf),
@@ -348,11 +460,13 @@ impl Model {
                 self.let_go(i);
             }
         }
+        self.latch(leaf);
         self.break_chords(false);
     }
 
     /// A trigger, stick or axis is somewhere now.
     pub fn analog(&mut self, device: u16, whole: Leaf, at: [f32; 2]) {
+        self.feeding = device;
         let changed = self.set_level(device, whole, at);
         self.fresh = changed
             .iter()
@@ -484,7 +598,10 @@ impl Model {
     pub fn unplug(&mut self, device: u16) {
         match self.elsewhere.get_mut(&device) {
             Some(held) => *held = Elsewhere::default(),
-            None => self.lose(Some(device), true),
+            None => {
+                self.lose(Some(device), true);
+                self.lose_latches(Some(device));
+            }
         }
     }
 
@@ -519,6 +636,7 @@ impl Model {
                     }
                 }
                 self.lose(Some(device), true);
+                self.lose_latches(Some(device));
                 self.elsewhere.insert(device, held);
             }
             (false, Some(held)) => drop(self.elsewhere.insert(device, held)),

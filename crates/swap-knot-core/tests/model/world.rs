@@ -1,5 +1,7 @@
 //! Random worlds: sheets of a few actions on few inputs, and what may happen to them.
 
+use std::collections::BTreeMap;
+
 use proptest::prelude::*;
 use swap_knot::{
     DeviceId, Event, EventKind, HidAxis, HidInput, Input, Layout, PadButton, Place, Platform,
@@ -77,6 +79,8 @@ pub struct Drawn {
     shape: u8,
     bindings: Vec<(usize, usize, bool, bool)>,
     threshold: Option<f32>,
+    /// A hold is a press, quick repeats are ignored, held parts are latched.
+    eased: (bool, bool, bool),
     situations: Vec<usize>,
     toggle: bool,
     while_paused: bool,
@@ -106,12 +110,18 @@ impl World {
             prop::bool::weighted(0.15),
             prop::bool::weighted(0.2),
             proptest::option::weighted(0.2, any::<bool>()),
+            (
+                prop::bool::weighted(0.1),
+                prop::bool::weighted(0.15),
+                prop::bool::weighted(0.25),
+            ),
         );
         let action = action.prop_map(
-            |(shape, bindings, threshold, situations, toggle, while_paused, resume)| Drawn {
+            |(shape, bindings, threshold, situations, toggle, while_paused, resume, eased)| Drawn {
                 shape,
                 bindings,
                 threshold,
+                eased,
                 situations,
                 toggle,
                 while_paused,
@@ -119,6 +129,27 @@ impl World {
             },
         );
         proptest::collection::vec(action, 2..7).prop_map(|actions| World { actions })
+    }
+
+    /// What a player has eased in it.
+    pub fn profile(&self) -> Profile {
+        let mut profile = Profile::default();
+        for (n, action) in self.actions.iter().enumerate() {
+            let (press, ignore, latch) = action.eased;
+            let mut easing = profile.easing(Some(&format!("a-{n}")));
+            easing.press = press.then_some(true);
+            easing.ignore_within = ignore.then_some(0.1);
+            easing.latch = latch.then_some(true);
+            profile.set_easing(Some(&format!("a-{n}")), easing).unwrap();
+        }
+        profile
+    }
+
+    /// By name: whether quick repeats are ignored, and held parts latched.
+    fn eased(&self) -> BTreeMap<String, (bool, bool)> {
+        let all = self.actions.iter().enumerate();
+        all.map(|(n, a)| (format!("a-{n}"), (a.eased.1, a.eased.2)))
+            .collect()
     }
 
     pub fn text(&self) -> String {
@@ -153,6 +184,9 @@ impl World {
                 let feel = format!("{{ threshold = {threshold} }}");
                 text += &format!("feel = {{ gamepad = {feel}, other = {feel} }}\n");
             }
+            if action.toggle {
+                text += "toggle = true\n";
+            }
             text += &action.bindings();
         }
         text
@@ -183,7 +217,7 @@ impl Drawn {
                     )
                 });
                 let all: Vec<String> = all.collect();
-                format!("toggle = {}\nbind = [{}]\n", self.toggle, all.join(", "))
+                format!("bind = [{}]\n", all.join(", "))
             }
             1 => format!("shape = \"pull\"\nbind = [{}]\n", list(&PULL)),
             2 => {
@@ -320,11 +354,11 @@ impl Played {
             return None;
         };
         let on = Resolver::new(&Layout::us(), Platform::Other);
-        let profile = Profile::default();
+        let profile = world.profile();
         let rig = Rig::new(&sheet, &profile, &on);
         Some(Played {
             seats: alone(&rig),
-            model: Model::new(&rig),
+            model: Model::new(&rig, world.eased()),
             sheets: [sheet, other],
             swapped: false,
             profile,
@@ -469,7 +503,10 @@ impl Played {
         match *what {
             Move::Lose(device) => {
                 self.feed(device.unwrap_or(DeviceId::ALL.0), EventKind::FocusLost);
-                self.model.lose(device, false);
+                if device.is_none_or(|d| !self.model.elsewhere.contains_key(&d)) {
+                    self.model.lose(device, false);
+                    self.model.lose_latches(device);
+                }
             }
             Move::Unplug(device) => {
                 self.feed(device, EventKind::Unplugged);

@@ -150,6 +150,7 @@ impl Reader<'_> {
             opposite: (fields.word("opposite", &Opposite::ALL, Opposite::word, report))
                 .unwrap_or_default(),
             rate: fields.boolean("rate", report),
+            ease: fields.optional_boolean("ease", report).unwrap_or(true),
             timing: feel::timing(&mut fields, self.timing, report),
             feel,
             share: self.share(&mut fields, report),
@@ -157,12 +158,6 @@ impl Reader<'_> {
             menu_arms,
             arm_titles,
         };
-        if action.toggle && not_press {
-            report.add(
-                self.span.start,
-                format!("{what} is a {shape}; only a press can toggle"),
-            );
-        }
         if action.rate && known == Some(Shape::Press) {
             report.add(
                 self.span.start,

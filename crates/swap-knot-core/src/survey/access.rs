@@ -1,0 +1,203 @@
+//! What a game asks of hands, and what eases it.
+
+use std::fmt::Write as _;
+
+use crate::input::{Input, PadButton};
+use crate::law::Bound;
+use crate::layout::{Hand, Resolver};
+use crate::sheet::{ColumnKind, Ease, Manner, Row, Sheet};
+
+/// Something that not every hand can do, wanted by every binding that a row has on some devices.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub struct Demand {
+    /// The row.
+    pub row: Row,
+    /// The devices.
+    pub kind: ColumnKind,
+    /// What is wanted.
+    pub wants: Wants,
+    /// The bindings that want it, as text.
+    pub chords: Vec<String>,
+    /// What a player can have eased about it; nothing where the sheet says `ease = false`.
+    pub eased_by: Option<Ease>,
+}
+
+/// What a binding wants of a hand.
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum Wants {
+    /// Two or more inputs held at once, by one hand.
+    Together,
+    /// The same, and no one hand reaches all of them.
+    BothHands,
+    /// Two or more inputs pressed at the same moment.
+    AtOnce {
+        /// Within so many seconds.
+        seconds: f32,
+    },
+    /// An input held.
+    Hold {
+        /// For so many seconds.
+        seconds: f32,
+    },
+    /// Two presses in quick succession.
+    QuickRepeat {
+        /// Within so many seconds.
+        seconds: f32,
+    },
+}
+
+/// The hold from which on it is told of, in seconds: shorter ones are hardly more than a press.
+const LONG: f32 = 0.3;
+
+/// What the bindings of a game ask of hands, row by row. A row that has a binding on the same devices
+/// that does without is not told of.
+///
+/// ```
+/// use swap_knot::{Ease, Layout, Profile, Rig, Sheet, demands};
+///
+/// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.stow]\nbind = \"Ctrl+KeyK\"")?;
+/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let found = demands(&sheet, rig.bindings(), rig.resolver());
+/// assert_eq!(found[0].eased_by, Some(Ease::Latch));
+/// # Ok::<(), swap_knot::SheetError>(())
+/// ```
+pub fn demands(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec<Demand> {
+    let mut found = Vec::new();
+    for of_row in bindings.chunk_by(|a, b| a.cell.row == b.cell.row) {
+        let row = of_row[0].cell.row;
+        for kind in ColumnKind::ALL {
+            let bound: Vec<&Bound> = (of_row.iter())
+                .filter(|b| b.cell.column.kind() == kind)
+                .collect();
+            let all: Vec<Vec<Wants>> = bound.iter().map(|b| wants(b, on)).collect();
+            let Some(first) = all.first() else { continue };
+            for wants in first {
+                // One that does without is a way to play it.
+                let same = |others: &Vec<Wants>| others.iter().any(|w| w.is_like(*wants));
+                if all.iter().all(same) {
+                    let can = sheet.declared(row.action).ease;
+                    found.push(Demand {
+                        row,
+                        kind,
+                        wants: *wants,
+                        chords: bound.iter().map(|b| b.chord.to_string()).collect(),
+                        eased_by: can.then(|| wants.eased_by()),
+                    });
+                }
+            }
+        }
+    }
+    found
+}
+
+fn wants(bound: &Bound, on: &Resolver) -> Vec<Wants> {
+    let mut all = Vec::new();
+    let timing = bound.timing;
+    if bound.together {
+        let seconds = timing.together_within;
+        all.push(Wants::AtOnce { seconds });
+    } else if !bound.chord.is_plain() {
+        let one = Hand::ALL.iter().any(|hand| {
+            let mut inputs = bound.chord.inputs();
+            inputs.all(|input| reaches(*hand, input, on))
+        });
+        all.push(if one {
+            Wants::Together
+        } else {
+            Wants::BothHands
+        });
+    }
+    match bound.manner {
+        Manner::Hold if timing.hold_after >= LONG => all.push(Wants::Hold {
+            seconds: timing.hold_after,
+        }),
+        Manner::DoubleTap => all.push(Wants::QuickRepeat {
+            seconds: timing.double_tap_within,
+        }),
+        _ => {}
+    }
+    all
+}
+
+/// Whether a hand reaches an input where it lies: a pad is held by both, and a mouse by the right or
+/// the left alone.
+fn reaches(hand: Hand, input: Input, on: &Resolver) -> bool {
+    match input {
+        Input::PadButton(button) => side(button).is_none_or(|side| side == hand),
+        Input::PadStick(stick) | Input::PadStickHalf(stick, _) => {
+            (stick == crate::input::Stick::LEFT) == (hand == Hand::Left)
+        }
+        Input::MouseButton(_) | Input::MouseMove | Input::Wheel(_) => {
+            // Keys are then for the other one.
+            hand == Hand::Right
+        }
+        other => {
+            let board = on.layout().board();
+            let places = on.places_of(other);
+            places.is_empty() || places.iter().any(|place| board.reaches(hand, *place))
+        }
+    }
+}
+
+/// The side of a pad that a button is on; none for what either thumb reaches.
+fn side(button: PadButton) -> Option<Hand> {
+    use PadButton::{
+        CenterLeft, CenterRight, Down, East, Left, North, Right, ShoulderLeft, ShoulderRight,
+        South, StickLeftClick, StickRightClick, TriggerLeft, TriggerRight, Up, West,
+    };
+    match button {
+        Up | Down | Left | Right | ShoulderLeft | TriggerLeft | StickLeftClick | CenterLeft => {
+            Some(Hand::Left)
+        }
+        North | East | South | West | ShoulderRight | TriggerRight | StickRightClick
+        | CenterRight => Some(Hand::Right),
+        _ => None,
+    }
+}
+
+impl Wants {
+    /// Whether another one is of its kind, whatever the times.
+    fn is_like(self, other: Wants) -> bool {
+        std::mem::discriminant(&self) == std::mem::discriminant(&other)
+    }
+
+    fn eased_by(self) -> Ease {
+        match self {
+            Wants::Together | Wants::BothHands => Ease::Latch,
+            Wants::AtOnce { .. } => Ease::TogetherWithin,
+            Wants::Hold { .. } | Wants::QuickRepeat { .. } => Ease::Press,
+        }
+    }
+}
+
+impl Demand {
+    /// The demand in words, for the developer.
+    pub fn describe(&self, sheet: &Sheet) -> String {
+        let title = sheet.row_title(self.row);
+        let chords: Vec<String> = self.chords.iter().map(|c| format!("`{c}`")).collect();
+        let mut out = format!("\"{title}\" on {} ({})", self.kind, chords.join(", "));
+        let _ = match self.wants {
+            Wants::Together => write!(out, " wants two inputs held at once"),
+            Wants::BothHands => write!(out, " wants both hands at once"),
+            Wants::AtOnce { seconds } => {
+                write!(
+                    out,
+                    " wants two inputs pressed within {seconds} s of each other"
+                )
+            }
+            Wants::Hold { seconds } => write!(out, " wants a hold of {seconds} s"),
+            Wants::QuickRepeat { seconds } => write!(out, " wants two presses within {seconds} s"),
+        };
+        let eased = match self.eased_by {
+            Some(Ease::Latch) => "a player can have what is held latched by a tap (`latch`)",
+            Some(Ease::Press) => "a player can have it worked by a press (`press`)",
+            Some(Ease::TogetherWithin) => "a player can have more time (`together-within`)",
+            Some(_) => "a player can have it eased",
+            None => "nothing eases it, since the sheet says `ease = false`",
+        };
+        let _ = write!(out, "; {eased}");
+        out
+    }
+}
