@@ -25,6 +25,7 @@ renamed = { unmoor = "cast-off" }
 essential = true
 bind = ["Space", "pad:south"]
 [actions.horn]
+ease = false
 bind = ["KeyH", "KeyJ"]
 [actions.leave]
 fixed = true
@@ -134,6 +135,9 @@ fn line() -> impl Strategy<Value = (String, String)> {
         1 => (kind, knob).prop_map(|(k, (n, v))| (format!("feel.{k}.{n}"), v.to_owned())),
         1 => (action, select(vec!["true", "false", "3"]))
             .prop_map(|(a, v)| (format!("toggle.{a}"), v.to_owned())),
+        1 => (select(vec!["ease", "action-ease.horn", "action-ease.leave", "action-ease.map", "action-ease.fly"]),
+              select(vec!["press", "latch", "hold-after", "shrug"]), select(vec!["true", "0.75", "99"]))
+            .prop_map(|(a, e, v)| (format!("{a}.{e}"), v.to_owned())),
         1 => select(vec!["\"left\"", "\"pad\"", "\"gone\"", "7"])
             .prop_map(|v| ("preset".to_owned(), v.to_owned())),
         1 => select(vec!["2020-01-01", "[]", "{}"])
@@ -271,16 +275,19 @@ fn is_told(sheet: &Sheet, profile: &Profile, rig: &Rig) -> Result<(), String> {
                 Setting::Feel {
                     action: Some(a), ..
                 }
-                | Setting::Toggle { action: a },
+                | Setting::Toggle { action: a }
+                | Setting::Ease {
+                    action: Some(a), ..
+                },
                 _,
             ) => {
                 let found = sheet.find(a).and_then(|id| sheet.action(id));
                 found.is_some_and(|a| {
-                    let toggles = matches!(setting, Setting::Feel { .. }) || a.name != "walk";
-                    !a.fixed && !a.off && toggles
+                    let eases = matches!(setting, Setting::Feel { .. }) || a.ease;
+                    !a.fixed && !a.off && eases
                 })
             }
-            (Setting::Feel { .. }, _) => true,
+            (Setting::Feel { .. } | Setting::Ease { .. }, _) => true,
             _ => false,
         };
         // A cell that looks the same may be told of all the same: a fixed one set to what it is.
@@ -325,6 +332,7 @@ enum Edit {
     Preset(Option<&'static str>, bool),
     Feel(Option<&'static str>, f32),
     Toggle(&'static str, Option<bool>),
+    Ease(Option<&'static str>, Option<bool>, Option<f32>),
     Layout(usize),
     Undo,
     Redo,
@@ -343,7 +351,9 @@ fn edit() -> impl Strategy<Value = Edit> {
             .prop_map(|(p, keep)| Edit::Preset(p, keep)),
         2 => (proptest::option::of(name.clone()), select(vec![1.0, 2.0, f32::NAN, 1e30, -1.0]))
             .prop_map(|(a, v)| Edit::Feel(a, v)),
-        2 => (name, proptest::option::of(any::<bool>())).prop_map(|(a, t)| Edit::Toggle(a, t)),
+        2 => (name.clone(), proptest::option::of(any::<bool>())).prop_map(|(a, t)| Edit::Toggle(a, t)),
+        2 => (proptest::option::of(name), proptest::option::of(any::<bool>()), proptest::option::of(select(vec![0.5_f32, 0.75, 99.0])))
+            .prop_map(|(a, p, t)| Edit::Ease(a, p, t)),
         1 => (0..3_usize).prop_map(Edit::Layout),
         1 => Just(Edit::Undo),
         1 => Just(Edit::Redo),
@@ -417,6 +427,15 @@ fn carry_out(draft: &mut Draft, edit: &Edit) -> bool {
             draft.set_feel(action, DeviceKind::Gamepad, patch).is_ok()
         }
         Edit::Toggle(action, toggle) => draft.set_toggle(action, toggle).is_ok(),
+        Edit::Ease(action, press, hold_after) => {
+            let mut easing = draft.profile().easing(action);
+            (easing.press, easing.hold_after) = (press, hold_after);
+            let mut next = draft.ease(action, easing);
+            while let Ok(Bind::Asks(question)) = next {
+                next = draft.answer(question, Settle::Take);
+            }
+            next.is_ok()
+        }
         Edit::Layout(n) => {
             draft.set_layout(&layouts()[n]);
             true
@@ -561,7 +580,7 @@ fn what_is_set_to_what_it_is_anyway_is_no_change() {
     draft
         .set_feel(Some("walk"), DeviceKind::Gamepad, patch)
         .unwrap();
-    draft.set_toggle("horn", Some(false)).unwrap();
+    draft.set_toggle("cast-off", Some(false)).unwrap();
     draft.choose_preset(None, Mine::Keep).unwrap();
     assert!(
         !draft.is_changed() && !draft.can_undo(),

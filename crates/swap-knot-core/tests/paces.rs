@@ -127,11 +127,6 @@ const UNITS: TurnUnits = TurnUnits {
     a_second: 90.0,
 };
 
-/// Sums of small numbers, told as finely as they can be the same in any grouping.
-fn rounded(v: f32) -> f32 {
-    (v * 64.0).round() / 64.0
-}
-
 const STEP: u64 = 1_000_000 / 60;
 const END: u64 = 2_200_000;
 
@@ -160,7 +155,7 @@ fn paced(sheet: &Sheet, events: &[Event], rate: u64) -> (Vec<Vec<Asked>>, Vec<u3
                 let reading = pace.read(&seat);
                 let bits = |v: [f32; 3]| v.map(f32::to_bits);
                 let asked = |row: &Row| {
-                    let motion = reading.motion(row.action).map(rounded);
+                    let motion = reading.motion(row.action);
                     (
                         reading.is_down(*row),
                         reading.went_down(*row),
@@ -168,7 +163,7 @@ fn paced(sheet: &Sheet, events: &[Event], rate: u64) -> (Vec<Vec<Asked>>, Vec<u3
                         reading.presses(*row),
                         bits(reading.space(row.action)),
                         motion,
-                        reading.turn(row.action, UNITS).map(rounded),
+                        reading.turn(row.action, UNITS),
                     )
                 };
                 steps.push(rows.iter().map(asked).collect());
@@ -190,6 +185,7 @@ fn stepped(sheet: &Sheet, events: &[Event]) -> Vec<Vec<Asked>> {
     let mut seat = seat(sheet);
     let rows = rows(sheet);
     let (mut steps, mut next, mut step) = (Vec::new(), 0, 0);
+    let mut pace = Pace::new();
     while step + STEP <= 2_000_000 {
         step += STEP;
         while next < events.len() && events[next].at <= Time::from_micros(step) {
@@ -198,11 +194,18 @@ fn stepped(sheet: &Sheet, events: &[Event]) -> Vec<Vec<Asked>> {
         }
         seat.tick(Time::from_micros(step));
         let told: Vec<_> = seat.happened().to_vec();
+        let reading = pace.read(&seat);
         let asked = |row: &Row| {
             let begun = told
                 .iter()
                 .filter(|h| h.edge == Edge::Began && h.action == row.action && h.arm == row.arm);
-            let motion = seat.motion(row.action).map(rounded);
+            // The seat adds up in less space than a pace does.
+            let motion = reading.motion(row.action);
+            let turn = reading.turn(row.action, UNITS);
+            let close =
+                |a: [f32; 3], b: [f32; 3]| a.iter().zip(b).all(|(a, b)| (a - b).abs() < 1e-2);
+            assert!(close(motion, seat.motion(row.action)));
+            assert!(close(turn, seat.turn(row.action, UNITS)));
             (
                 seat.is_down(*row),
                 seat.went_down(*row),
@@ -210,7 +213,7 @@ fn stepped(sheet: &Sheet, events: &[Event]) -> Vec<Vec<Asked>> {
                 begun.count() as u32,
                 seat.space(row.action).map(f32::to_bits),
                 motion,
-                seat.turn(row.action, UNITS).map(rounded),
+                turn,
             )
         };
         steps.push(rows.iter().map(asked).collect());

@@ -217,11 +217,7 @@ impl EventKind {
     /// full.
     #[inline]
     pub fn in_range(self) -> EventKind {
-        let real = |v: f32| if v.is_nan() { 0.0 } else { v.clamp(-1.0, 1.0) };
-        let distance = |v: f32| match v.is_nan() {
-            true => 0.0,
-            false => v.clamp(-MAX_MOTION, MAX_MOTION),
-        };
+        let real = amount;
         match self {
             EventKind::MouseMove { x, y } => EventKind::MouseMove {
                 x: distance(x),
@@ -267,6 +263,21 @@ impl EventKind {
             EventKind::HidHat { direction, down } => (Control::hid_hat(direction), down),
             _ => return None,
         })
+    }
+}
+
+/// How far something is in, within full; what is no number is at rest.
+#[inline]
+pub(crate) fn amount(v: f32) -> f32 {
+    if v.is_nan() { 0.0 } else { v.clamp(-1.0, 1.0) }
+}
+
+/// How far something moved, as far as it can be; what is no number did not.
+#[inline]
+pub(crate) fn distance(v: f32) -> f32 {
+    match v.is_nan() {
+        true => 0.0,
+        false => v.clamp(-MAX_MOTION, MAX_MOTION),
     }
 }
 

@@ -66,6 +66,8 @@ pub(crate) struct Route {
     pub(crate) graded: bool,
     /// Whether a tap latches it for a chord.
     pub(crate) latched: bool,
+    /// The actions that it moves, or what moves with it does, as a range of [`Wiring::moves`].
+    pub(crate) moves: (u32, u32),
 }
 
 /// What a seat has to know of an action, without names.
@@ -98,12 +100,16 @@ pub(crate) struct ActionWiring {
 pub(crate) struct Wiring {
     pub(crate) routes: Vec<Route>,
     pub(crate) touched: Vec<u16>,
+    pub(crate) moves: Vec<u16>,
     pub(crate) wires: Vec<Wire>,
     /// The position of each wire's binding in those of the rig.
     pub(crate) of: Vec<usize>,
     /// For each held part the controls that satisfy it: one, or the two sides of a modifier.
     pub(crate) held: Vec<[Control; 2]>,
     pub(crate) actions: Vec<ActionWiring>,
+    /// Wire and action of the mouse's motion, where it moves one thing and in one way: the common
+    /// case, whose sum is all that counts.
+    pub(crate) lone_motion: Option<(u16, u16)>,
     /// Whether a tap latches any input.
     pub(crate) latches: bool,
     /// The actions that are rates.
@@ -156,6 +162,13 @@ impl Wiring {
         };
         let start = route.start as usize;
         &self.touched[start..start + usize::from(route.completes)]
+    }
+
+    /// The actions that a control moves, or what moves with it.
+    #[inline]
+    pub(crate) fn moved_by(&self, control: Control) -> &[u16] {
+        let (start, end) = self.routes[control.index()].moves;
+        &self.moves[start as usize..end as usize]
     }
 
     /// The wires in which a control is held.
@@ -230,6 +243,14 @@ pub(super) fn wire(
     group(&mut out);
     out.rest = rests(&out, sheet, profile);
     grade(&mut out);
+    out.lone_motion = match out.completed_by(Control::MOUSE_MOVE) {
+        &[one] => {
+            let wire = &out.wires[usize::from(one)];
+            let plain = wire.held_len == 0 && !wire.strict && out.feel(wire).curve == 1.0;
+            plain.then_some((one, wire.action))
+        }
+        _ => None,
+    };
     out.silences = silences(sheet, bindings, &in_hand, &out);
     out
 }
@@ -238,10 +259,12 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
     let mut w = Wiring {
         routes: Vec::new(),
         touched: Vec::new(),
+        moves: Vec::new(),
         wires: Vec::with_capacity(bindings),
         of: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),
+        lone_motion: None,
         latches: false,
         rates: Vec::new(),
         port_action: Vec::new(),
@@ -444,9 +467,36 @@ fn route(w: &mut Wiring) {
             lone_press,
             graded: false,
             latched,
+            moves: (0, 0),
         });
         w.touched.extend(completes);
         w.touched.extend(held_in);
+    }
+    for n in 0..w.routes.len() {
+        let control = Control(n as u16);
+        let (first, count) = control.relatives();
+        let start = w.moves.len();
+        for control in (first.0..first.0 + count).map(Control).chain([control]) {
+            let wires = w
+                .completed_by(control)
+                .iter()
+                .map(|&i| &w.wires[usize::from(i)]);
+            let moved: Vec<u16> = wires
+                .filter(|wire| wire.analog)
+                .map(|wire| wire.action)
+                .collect();
+            w.moves.extend(moved);
+        }
+        w.moves[start..].sort_unstable();
+        let mut last = None;
+        let mut at = start;
+        while at < w.moves.len() {
+            match last.replace(w.moves[at]) == Some(w.moves[at]) {
+                true => drop(w.moves.remove(at)),
+                false => at += 1,
+            }
+        }
+        w.routes[n].moves = (start as u32, w.moves.len() as u32);
     }
 }
 

@@ -1,7 +1,7 @@
 //! Sticks, triggers and axes: what follows how far they are in, and what wants them far in.
 
 use super::state::{Phase, State};
-use crate::input::{Control, let_go_at};
+use crate::input::{Control, is_beyond, let_go_at};
 use crate::rig::{Wire, Wiring};
 use crate::sheet::DeadZoneForm;
 
@@ -143,6 +143,7 @@ impl State {
 
     /// Works out anew which wires are away from rest, without beginning anything.
     pub(super) fn note_away(&mut self, wiring: &Wiring) {
+        self.held.end_glides();
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.analog || wire.grade > 0.0 {
                 self.wires[index].away = self.is_in(wiring, index as u16);
@@ -153,11 +154,7 @@ impl State {
 
 /// Whether a wire's control that is so far in is away from the rest that the wire's feel gives it.
 #[inline]
-fn is_away(wiring: &Wiring, wire: &Wire, [x, y]: [f32; 2]) -> bool {
+fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
     let zone = &wiring.feel(wire).dead_zone;
-    match zone.form {
-        DeadZoneForm::Axis => x.abs() > zone.inner || y.abs() > zone.inner,
-        DeadZoneForm::Round if y == 0.0 => x.abs() > zone.inner,
-        DeadZoneForm::Round => x.hypot(y) > zone.inner,
-    }
+    is_beyond(at, zone.inner, zone.form == DeadZoneForm::Axis)
 }

@@ -1,7 +1,6 @@
 //! Actions that the game works itself: for bots, tests, cutscenes and players elsewhere.
 
 use super::Seat;
-use super::queue::Waiting;
 use super::state::{Phase, State};
 use crate::input::Time;
 use crate::rig::{Rig, Wiring};
@@ -39,7 +38,7 @@ impl State {
         match (driven.how, action.shape) {
             (How::By(by), _) => {
                 if self.live[usize::from(action.driven)] {
-                    self.add_motion(index as u16, by);
+                    self.add_motion(index as u16, by.map(f64::from));
                 }
             }
             (How::Row(None, far) | How::To([far, ..]), Shape::Press) => {
@@ -102,17 +101,11 @@ impl State {
 impl super::queue::Queue {
     /// What waits for actions of one sheet waits for those of the same names in another.
     pub(super) fn rename(&mut self, old: &Rig, new: &Rig) {
-        self.0.retain_mut(|waiting| {
-            let Waiting::Driven(driven) = waiting else {
-                return true;
-            };
+        for driven in &mut self.driven {
             let name = &old.sheet().declared(driven.action).name;
-            let found = new.sheet().find(name);
-            found.is_some_and(|action| {
-                driven.action = action;
-                true
-            })
-        });
+            // An id that the new sheet does not know means nothing to it.
+            driven.action = new.sheet().find(name).unwrap_or(driven.action);
+        }
     }
 }
 
@@ -156,7 +149,7 @@ impl Seat {
     fn put_driven(&mut self, at: Time, action: ActionRef, how: How) {
         if let Some(index) = self.rig.sheet().index_of(action) {
             let action = self.rig.sheet().action_id(index);
-            self.queue.put(Waiting::Driven(Driven { at, action, how }));
+            self.queue.drive(Driven { at, action, how });
         }
     }
 }

@@ -3,6 +3,7 @@
 mod analog;
 mod asked;
 mod driven;
+mod glide;
 mod kind;
 mod latch;
 mod log;
@@ -186,6 +187,7 @@ impl Seat {
     /// Keeps every single movement of the mouse and the wheel with its own time from now on, or none
     /// any more: for games that read a mouse finer than by frames, such as drawing or recording.
     pub fn list_motion(&mut self, list: bool) {
+        self.state.settle_motion(self.rig.wiring());
         match list {
             true => {
                 self.state.listed.get_or_insert_with(log::Log::new);

@@ -13,8 +13,39 @@ const SLIP: f32 = 6.0;
 
 impl State {
     /// The mouse moved: of the chords that are satisfied the longest have it.
-    #[inline(never)]
+    #[inline]
     pub(super) fn motion(&mut self, wiring: &Wiring, by: [f32; 2]) {
+        match wiring.lone_motion {
+            Some((wire, _)) if self.listed.is_none() => {
+                if self.live[usize::from(wire)] {
+                    self.mouse[0] += f64::from(by[0]);
+                    self.mouse[1] += f64::from(by[1]);
+                }
+            }
+            _ => self.motion_by_chords(wiring, by),
+        }
+    }
+
+    /// What the mouse moved since it was last told of, for the one thing that it moves.
+    pub(super) fn settle_motion(&mut self, wiring: &Wiring) {
+        let Some((wire, action)) = wiring.lone_motion else {
+            return;
+        };
+        if self.mouse == [0.0; 2] {
+            return;
+        }
+        let feel = wiring.feel(&wiring.wires[usize::from(wire)]);
+        let along = |by: f64, inverted: bool| {
+            let by = if inverted { -by } else { by };
+            by * f64::from(feel.sensitivity)
+        };
+        let [x, y] = std::mem::take(&mut self.mouse);
+        let by = [along(x, feel.invert[0]), along(y, feel.invert[1]), 0.0];
+        self.add_motion(action, by);
+    }
+
+    #[inline(never)]
+    fn motion_by_chords(&mut self, wiring: &Wiring, by: [f32; 2]) {
         let control = Control::MOUSE_MOVE;
         let mut longest = 0;
         for &index in wiring.completed_by(control) {
@@ -80,7 +111,7 @@ impl State {
         }
         let along = |by: f32, inverted: bool| if inverted { -by * scale } else { by * scale };
         let by = [along(x, feel.invert[0]), along(y, feel.invert[1]), 0.0];
-        self.add_motion(wire.action, by);
+        self.add_motion(wire.action, by.map(f64::from));
     }
 
     /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way
@@ -143,11 +174,11 @@ impl State {
             };
             let mut by = [0.0; 3];
             by[axis] = if arm.is_positive() { size } else { -size };
-            self.add_motion(wire.action, by);
+            self.add_motion(wire.action, by.map(f64::from));
         }
     }
 
-    pub(super) fn add_motion(&mut self, action: u16, by: [f32; 3]) {
+    pub(super) fn add_motion(&mut self, action: u16, by: [f64; 3]) {
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];
         if state.motion_frame != frame {
@@ -155,17 +186,17 @@ impl State {
             state.motion = [0.0; 3];
         }
         for (sum, by) in state.moved.iter_mut().zip(by) {
-            *sum += f64::from(by);
+            *sum += by;
         }
         for (sum, by) in state.motion.iter_mut().zip(by) {
             // However much is fed between two ticks, it stays a number.
-            *sum = (*sum + by).clamp(-f32::MAX, f32::MAX);
+            *sum = (*sum + by as f32).clamp(-f32::MAX, f32::MAX);
         }
         if let Some(listed) = &mut self.listed {
             listed.push(Moved {
                 at: self.now,
                 action: ActionId::new(action, self.stamp),
-                by,
+                by: by.map(|v| v as f32),
             });
         }
     }

@@ -214,7 +214,18 @@ impl Seat {
         self.index(action)
     }
 
+    #[inline]
     fn index(&self, action: ActionRef) -> Option<usize> {
+        // What a game asks most goes no way round by the sheet.
+        if let Some(id) = action.as_id() {
+            let index = id.of(self.state.stamp)?;
+            self.asked.mark(index);
+            return Some(index);
+        }
+        self.index_slow(action)
+    }
+
+    fn index_slow(&self, action: ActionRef) -> Option<usize> {
         let index = self.rig.sheet().index_of(action)?;
         self.asked.mark(index);
         Some(index)

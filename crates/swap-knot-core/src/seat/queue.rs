@@ -3,63 +3,98 @@
 use super::driven::Driven;
 use super::state::State;
 use super::{Cause, Seat};
-use crate::input::{DeviceId, Event, Time};
+use crate::input::{DeviceId, Event, EventKind, Time};
 use crate::rig::Wiring;
 
 /// What waits to be judged.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) enum Waiting {
-    Event(Event),
-    /// An event that somebody else plays on.
-    Overheard(Event),
-    /// Something that the game itself does for the player.
-    Driven(Driven),
+pub(super) struct Waiting {
+    /// Of what the game itself does only the time counts.
+    pub(super) event: Event,
+    pub(super) how: Judged,
 }
 
-impl Waiting {
-    pub(super) fn at(&self) -> Time {
-        match self {
-            Waiting::Event(event) | Waiting::Overheard(event) => event.at,
-            Waiting::Driven(driven) => driven.at,
-        }
-    }
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum Judged {
+    /// It is played.
+    Played,
+    /// Somebody else plays on it.
+    Overheard,
+    /// It is what the game does, at that place in [`Queue::driven`].
+    Driven(u32),
 }
 
-#[derive(Clone, Debug)]
-pub(super) struct Queue(pub(super) Vec<Waiting>);
+/// What was fed and is not judged yet, in the order of time.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(super) struct Queue {
+    pub(super) waiting: Vec<Waiting>,
+    /// What the game itself does, in the order in which it said so.
+    pub(super) driven: Vec<Driven>,
+}
 
 impl Queue {
     pub(super) fn new() -> Queue {
-        Queue(Vec::with_capacity(64))
+        Queue {
+            waiting: Vec::with_capacity(64),
+            driven: Vec::new(),
+        }
     }
 
-    /// Puts something behind all that is not later.
+    /// Puts an event behind all that are not later.
     #[inline]
-    pub(super) fn put(&mut self, waiting: Waiting) {
-        let when = waiting.at();
-        if self.0.last().is_none_or(|last| last.at() <= when) {
-            self.0.push(waiting);
+    fn put(&mut self, event: Event, how: Judged) {
+        let waiting = Waiting { event, how };
+        let last = self.waiting.last();
+        if last.is_none_or(|last| last.event.at <= event.at) {
+            self.waiting.push(waiting);
             return;
         }
-        let at = self.0.partition_point(|w| w.at() <= when);
-        self.0.insert(at, waiting);
+        let at = (self.waiting).partition_point(|w| w.event.at <= event.at);
+        self.waiting.insert(at, waiting);
+    }
+
+    /// The same for what the game itself does.
+    pub(super) fn drive(&mut self, driven: Driven) {
+        let event = Event {
+            at: driven.at,
+            device: DeviceId::ALL,
+            what: EventKind::FocusLost,
+        };
+        self.put(event, Judged::Driven(self.driven.len() as u32));
+        self.driven.push(driven);
+    }
+
+    /// Becomes a copy of another one, in the room that is there.
+    pub(super) fn copy_from(&mut self, from: &Queue) {
+        self.waiting.clone_from(&from.waiting);
+        self.driven.clone_from(&from.driven);
     }
 
     /// Has everything judged that is not later than a moment.
     #[inline]
     fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
-        let due = match self.0.last() {
-            Some(last) if last.at() > to => self.0.partition_point(|w| w.at() <= to),
-            _ => self.0.len(),
+        let due = match self.waiting.last() {
+            None => return,
+            Some(last) if last.event.at > to => {
+                (self.waiting).partition_point(|w| w.event.at <= to)
+            }
+            Some(_) => self.waiting.len(),
         };
-        for next in &self.0[..due] {
-            match next {
-                Waiting::Event(event) => state.feed(wiring, event),
-                Waiting::Overheard(event) => state.overhear(wiring, event),
-                Waiting::Driven(driven) => state.drive(wiring, driven),
+        for next in &self.waiting[..due] {
+            match next.how {
+                Judged::Played => state.feed(wiring, &next.event),
+                Judged::Overheard => state.overhear(wiring, &next.event),
+                Judged::Driven(at) => {
+                    if let Some(driven) = self.driven.get(at as usize) {
+                        state.drive(wiring, driven);
+                    }
+                }
             }
         }
-        self.0.drain(..due);
+        self.waiting.drain(..due);
+        if self.waiting.is_empty() {
+            self.driven.clear();
+        }
     }
 }
 
@@ -69,7 +104,7 @@ impl Seat {
     /// time are judged in the order in which they came.
     #[inline]
     pub fn feed(&mut self, event: &Event) {
-        self.queue.put(Waiting::Event(*event));
+        self.queue.put(*event, Judged::Played);
     }
 
     /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
@@ -77,17 +112,15 @@ impl Seat {
     /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
     /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
     pub fn overhear(&mut self, event: &Event) {
-        self.queue.put(Waiting::Overheard(*event));
+        self.queue.put(*event, Judged::Overheard);
     }
 
     /// Only these devices play for the seat from now on: what others hold is broken off, and what was
     /// fed of them and is not judged yet is dropped.
     pub fn keep_devices(&mut self, keeps: impl Fn(DeviceId) -> bool) {
         let kept = |device| device == DeviceId::ALL || keeps(device);
-        self.queue.0.retain(|w| match w {
-            Waiting::Event(event) | Waiting::Overheard(event) => kept(event.device),
-            Waiting::Driven(_) => true,
-        });
+        let stays = |w: &Waiting| matches!(w.how, Judged::Driven(_)) || kept(w.event.device);
+        self.queue.waiting.retain(stays);
         let devices = self.state.held.devices();
         let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
         let wiring = self.rig.wiring();

@@ -48,6 +48,7 @@ impl State {
     pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
         let moves = Moves::new(old, new);
         self.add_up_rates(old.wiring());
+        self.settle_motion(old.wiring());
         self.cause = Cause::Rig;
         for (index, moved) in moves.wires.iter().enumerate() {
             if moved.is_none() {

@@ -1,7 +1,7 @@
 //! The state of a seat put away and taken out again: for rollback, replays that begin in the middle,
 //! and comparing two machines.
 
-use super::queue::Waiting;
+use super::queue::Queue;
 use super::state::State;
 use super::{Pace, Seat};
 use crate::rig::Rig;
@@ -37,7 +37,7 @@ use crate::rig::Rig;
 pub struct SavedSeat {
     pub(super) rig: u64,
     pub(super) state: State,
-    pub(super) waiting: Vec<Waiting>,
+    pub(super) waiting: Queue,
 }
 
 impl std::fmt::Debug for SavedSeat {
@@ -72,7 +72,7 @@ impl SavedSeat {
         let mut saved = SavedSeat {
             rig: 0,
             state,
-            waiting: Vec::new(),
+            waiting: Queue::default(),
         };
         saved.save(seat);
         saved
@@ -82,7 +82,7 @@ impl SavedSeat {
     pub fn save(&mut self, seat: &Seat) {
         self.rig = seat.rig.fingerprint();
         self.state.copy_from(&seat.state);
-        self.waiting.clone_from(&seat.queue.0);
+        self.waiting.copy_from(&seat.queue);
     }
 }
 
@@ -96,7 +96,7 @@ impl Seat {
             return Err(RestoreError::OtherRig);
         }
         self.state.copy_from(&saved.state);
-        self.queue.0.clone_from(&saved.waiting);
+        self.queue.copy_from(&saved.waiting);
         if let Some(listed) = &mut self.state.listed {
             *listed = super::log::Log::new();
         }
@@ -124,6 +124,7 @@ impl State {
             turned,
             turned_in_frame,
             turned_then,
+            mouse,
             ticks,
             pressed_at,
             dirty,
@@ -158,6 +159,7 @@ impl State {
         self.turned.clone_from(turned);
         self.turned_in_frame.clone_from(turned_in_frame);
         self.turned_then.clone_from(turned_then);
+        self.mouse = *mouse;
         self.ticks = *ticks;
         self.pressed_at.clone_from(pressed_at);
         self.dirty.clone_from(dirty);

@@ -13,25 +13,28 @@ pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
     bend(feel, amount) * feel.sensitivity
 }
 
-/// Two axes at once: as [`amount`], keeping the direction.
-pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> [f32; 2] {
+/// Two axes at once: as [`amount`], keeping the direction; and how long that is.
+pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> ([f32; 2], f32) {
     let turned = [
         if feel.invert[0] { -x } else { x },
         if feel.invert[1] { -y } else { y },
     ];
-    let cut = match feel.dead_zone.form {
-        DeadZoneForm::Axis => turned.map(|v| cut(&feel.dead_zone, v.abs()).copysign(v)),
+    let (cut, length) = match feel.dead_zone.form {
+        DeadZoneForm::Axis => {
+            let cut = turned.map(|v| cut(&feel.dead_zone, v.abs()).copysign(v));
+            (cut, cut[0].hypot(cut[1]))
+        }
         DeadZoneForm::Round => {
             let length = turned[0].hypot(turned[1]);
-            scaled(turned, length, cut(&feel.dead_zone, length))
+            let wanted = cut(&feel.dead_zone, length);
+            (scaled(turned, length, wanted), wanted)
         }
     };
-    let length = cut[0].hypot(cut[1]);
     if length <= 0.0 {
-        return [0.0; 2];
+        return ([0.0; 2], 0.0);
     }
     let wanted = bend(feel, length.min(1.0)) * feel.sensitivity;
-    scaled(cut, length, wanted)
+    (scaled(cut, length, wanted), wanted)
 }
 
 fn scaled(v: [f32; 2], length: f32, wanted: f32) -> [f32; 2] {
@@ -46,10 +49,10 @@ fn cut(zone: &DeadZone, raw: f32) -> f32 {
 }
 
 fn bend(feel: &Feel, amount: f32) -> f32 {
-    if feel.curve == 1.0 {
-        amount
-    } else {
-        amount.powf(feel.curve)
+    match feel.curve {
+        1.0 => amount,
+        2.0 => amount * amount,
+        curve => amount.powf(curve),
     }
 }
 

@@ -126,6 +126,8 @@ impl State {
             let taken = (wire.control, wire.action);
             if !self.taken.contains(&taken) {
                 self.taken.push(taken);
+                // That it comes to rest again has to be seen.
+                self.held.end_glides();
             }
         }
         if phase != Phase::Idle || !self.wires[usize::from(index)].ramp.is_at_rest() {

@@ -9,7 +9,7 @@ use super::turn::Turned;
 use super::{Cause, Edge, Happened, Moved};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
-    Time,
+    Time, amount, distance,
 };
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
@@ -122,6 +122,8 @@ pub(super) struct State {
     pub(super) turned_in_frame: Vec<[f64; 3]>,
     /// What each had turned at the last tick.
     pub(super) turned_then: Vec<[f64; 3]>,
+    /// What the mouse moved since that was last told of, for the one thing that it moves.
+    pub(super) mouse: [f64; 2],
     /// The last two ticks.
     pub(super) ticks: [Time; 2],
     /// When each control last went down, for chords whose parts are pressed together.
@@ -190,6 +192,7 @@ impl State {
             turned: vec![Turned::default(); wiring.rates.len()],
             turned_in_frame: vec![[0.0; 3]; wiring.rates.len()],
             turned_then: vec![[0.0; 3]; wiring.rates.len()],
+            mouse: [0.0; 2],
             ticks: [Time::ZERO; 2],
             pressed_at: vec![Time::ZERO; wiring.routes.len()],
             dirty: Vec::with_capacity(wiring.actions.len()),
@@ -279,11 +282,22 @@ impl State {
             );
             return;
         }
-        match event.what.in_range() {
+        match event.what {
             EventKind::MouseMove { x, y } => {
-                self.kind.mouse_move(device, self.now, x, y);
-                self.motion(wiring, [x, y]);
+                let by = [x, y].map(distance);
+                self.kind.mouse_move(device, self.now, by[0], by[1]);
+                self.motion(wiring, by);
             }
+            EventKind::PadStick { stick, x, y } => {
+                self.stick(wiring, stick, [x, y].map(amount), device);
+            }
+            other => self.feed_other(wiring, device, other.in_range()),
+        }
+    }
+
+    /// The less frequent kinds of events, with their numbers in range.
+    fn feed_other(&mut self, wiring: &Wiring, device: DeviceId, what: EventKind) {
+        match what {
             EventKind::Wheel { direction } => {
                 self.meant(device, DeviceKind::Mouse, true);
                 self.whole_notch(wiring, Control::wheel(direction));
@@ -296,13 +310,17 @@ impl State {
                 let control = Control::pad(button);
                 let slot = self.held.slot(device);
                 if button.is_trigger() {
+                    if self.held.glide(slot, control, [value, 0.0]) {
+                        self.glided(wiring, control);
+                        return;
+                    }
                     self.held.set_level(slot, control, [value, 0.0]);
                     self.pulled(wiring, device, slot, control);
+                    self.find_glide(wiring, slot, control, &[]);
                 } else if let Some(down) = self.held.pressed(slot, control, value) {
                     self.button(wiring, control, down, device, DeviceKind::Gamepad);
                 }
             }
-            EventKind::PadStick { stick, x, y } => self.stick(wiring, stick, [x, y], device),
             EventKind::HidAxis { axis, value } => self.axis(wiring, axis, value, device),
             EventKind::Touch { name, down } => {
                 if let Some(control) = self.held.touch_control(name) {
@@ -369,9 +387,14 @@ impl State {
     fn stick(&mut self, wiring: &Wiring, stick: Stick, at: [f32; 2], device: DeviceId) {
         let slot = self.held.slot(device);
         let whole = Control::stick(stick);
+        if self.held.glide(slot, whole, at) {
+            self.glided(wiring, whole);
+            return;
+        }
         self.held.set_level(slot, whole, at);
         let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
         self.halves(wiring, (device, slot), whole, halves, true);
+        self.find_glide(wiring, slot, whole, &halves);
     }
 
     #[inline(never)]
@@ -436,6 +459,7 @@ impl State {
             }
         }
         self.scratch = before;
+        self.held.end_glides();
         all().for_each(|control| self.grade(wiring, control));
         self.follow(wiring, all());
         self.cause = outer;
@@ -451,6 +475,7 @@ impl State {
 
     /// Works out the values of what changed, as of now.
     pub(super) fn settle(&mut self, wiring: &Wiring) {
+        self.settle_motion(wiring);
         if !self.ramping.is_empty() {
             self.advance_ramps(wiring);
         }

@@ -3,7 +3,7 @@
 use super::shaping::{self, Ramp};
 use super::state::{Phase, State};
 use crate::input::{Control, Time};
-use crate::rig::{ActionWiring, Part, Wiring};
+use crate::rig::{ActionWiring, Part, Wire, Wiring};
 use crate::sheet::{Opposite, Shape};
 
 /// The most ports that an action has: the arms of a space.
@@ -69,8 +69,18 @@ impl State {
     }
 
     /// How far each port of an action is in at a moment, after feel and beyond full.
+    #[inline]
     pub(super) fn levels(&self, wiring: &Wiring, action: &ActionWiring, at: Time) -> [f32; PORTS] {
         let mut levels = [0.0; PORTS];
+        // Where nothing holds a port and nothing is on its way, all of them are at rest: as it is
+        // while a stick has the action.
+        if self.ramping.is_empty() && at >= self.now {
+            let first = usize::from(action.port);
+            let ports = &self.ports[first..first + usize::from(action.ports)];
+            if ports.iter().all(|port| port.count == 0) {
+                return levels;
+            }
+        }
         for (offset, level) in levels
             .iter_mut()
             .enumerate()
@@ -107,6 +117,35 @@ impl State {
         levels: &[f32; PORTS],
         beyond: bool,
     ) -> [f32; 3] {
+        let (mut value, mut length) = match *levels == [0.0; PORTS] {
+            true => ([0.0; 3], 0.0),
+            false => self.by_arms(action, levels, beyond),
+        };
+        // Keys and sticks together: whichever goes further has it, and of equals the keys; rounding
+        // does not count.
+        let (start, end) = action.whole;
+        for &index in &wiring.whole_wires[start as usize..end as usize] {
+            if self.wires[usize::from(index)].phase != Phase::On {
+                continue;
+            }
+            let ([x, y], reach) = self.whole_level(wiring, &wiring.wires[usize::from(index)]);
+            let kept = if beyond { reach } else { reach.min(1.0) };
+            if kept > length + 1e-5 {
+                let scale = kept / reach;
+                value = [x * scale, y * scale, 0.0];
+                length = kept;
+            }
+        }
+        value
+    }
+
+    /// What the arms of an action make, and how long that is.
+    fn by_arms(
+        &self,
+        action: &ActionWiring,
+        levels: &[f32; PORTS],
+        beyond: bool,
+    ) -> ([f32; 3], f32) {
         let mut value = [0.0_f32; 3];
         let axes = usize::from(action.ports) / 2;
         for (axis, value) in value.iter_mut().enumerate().take(axes) {
@@ -118,28 +157,11 @@ impl State {
             false => 1.0,
         };
         let squared: f32 = value.iter().map(|v| v * v).sum();
-        let mut length = squared.sqrt();
-        if length > most {
-            value = value.map(|v| v / length * most);
-            length = most;
+        let length = squared.sqrt();
+        match length > most {
+            true => (value.map(|v| v / length * most), most),
+            false => (value, length),
         }
-        // Keys and sticks together: whichever goes further has it, and of equals the keys; rounding
-        // does not count.
-        let (start, end) = action.whole;
-        for &index in &wiring.whole_wires[start as usize..end as usize] {
-            if self.wires[usize::from(index)].phase != Phase::On {
-                continue;
-            }
-            let [x, y] = self.level_of(wiring, index);
-            let reach = x.hypot(y);
-            let kept = if beyond { reach } else { reach.min(1.0) };
-            if kept > length + 1e-5 {
-                let scale = kept / reach;
-                value = [x * scale, y * scale, 0.0];
-                length = kept;
-            }
-        }
-        value
     }
 
     /// Two opposite ports, the negative one first.
@@ -163,6 +185,9 @@ impl State {
 
     /// How far a port is in: as far as that of its wires that goes furthest.
     fn port_level(&self, wiring: &Wiring, port: usize, at: Time) -> f32 {
+        if self.ports[port].count == 0 && self.ramping.is_empty() && at >= self.now {
+            return 0.0;
+        }
         let (start, end) = wiring.port_range[port];
         let wires = wiring.port_wires[start as usize..end as usize].iter();
         let level = |&index: &u16| {
@@ -188,10 +213,17 @@ impl State {
         if wire.control == Control::NONE {
             return [self.wires[usize::from(index)].driven, 0.0];
         }
-        let (feel, raw) = (wiring.feel(wire), self.held.level(wire.control));
         match wire.part {
-            Part::Port(_) | Part::Switch => [shaping::amount(feel, raw[0]), 0.0],
-            Part::Whole => shaping::plane(feel, raw),
+            Part::Port(_) | Part::Switch => {
+                let raw = self.held.level(wire.control);
+                [shaping::amount(wiring.feel(wire), raw[0]), 0.0]
+            }
+            Part::Whole => self.whole_level(wiring, wire).0,
         }
+    }
+
+    /// The same for a whole line or plane, with how long it is.
+    fn whole_level(&self, wiring: &Wiring, wire: &Wire) -> ([f32; 2], f32) {
+        shaping::plane(wiring.feel(wire), self.held.level(wire.control))
     }
 }

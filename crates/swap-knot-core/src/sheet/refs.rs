@@ -52,6 +52,17 @@ pub struct RowRef {
     arm: Option<Arm>,
 }
 
+impl ActionRef {
+    /// The id, where it is meant by id.
+    #[inline]
+    pub(crate) const fn as_id(self) -> Option<ActionId> {
+        match self.0 {
+            Which::Id(id) => Some(id),
+            Which::Named(..) => None,
+        }
+    }
+}
+
 impl RowRef {
     /// The row of a whole action, or of one arm of it.
     #[inline]

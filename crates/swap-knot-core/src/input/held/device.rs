@@ -1,9 +1,10 @@
 //! One device in the book: which of its inputs are down or spent, and where its analog ones are.
 
+use super::glide::{GLIDES, Glide};
 use crate::input::{Control, DeviceId, Direction, HidAxis, PadButton, Sign, Stick, TouchName};
 
 /// One device, as far as it is held.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug)]
 pub(super) struct Device {
     /// None once it was unplugged.
     pub(super) id: Option<DeviceId>,
@@ -12,6 +13,8 @@ pub(super) struct Device {
     pub(super) spent: Vec<u64>,
     /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
     pub(super) levels: Vec<[f32; 2]>,
+    /// How its triggers and sticks may move without anything else changing.
+    pub(super) glides: [Glide; GLIDES],
     /// What its wheel has turned of the next notch, to the right and up.
     pub(super) wheel: [f32; 2],
 }
@@ -21,40 +24,33 @@ const AXES: usize = 4;
 pub(super) const TOUCHES: usize = AXES + HidAxis::ALL.len();
 
 /// Where an analog control has its level: its position, and for a half which part of it.
+#[inline]
 pub(super) fn level_of(control: Control) -> Option<(usize, Part)> {
-    let whole = Part::Whole;
-    for (n, button) in [PadButton::TriggerLeft, PadButton::TriggerRight]
-        .into_iter()
-        .enumerate()
-    {
-        if control == Control::pad(button) {
-            return Some((n, whole));
-        }
-    }
-    if let Some(position) = control.touch_position() {
-        return Some((TOUCHES + position, whole));
-    }
-    let first_stick = Control::stick(Stick::LEFT).0;
-    let first_half = Control::stick_half(Stick::LEFT, Direction::Up).0;
-    let after_halves = Control::stick_half(Stick::RIGHT, Direction::Right).0;
-    let first_axis = Control::hid_axis(HidAxis::X).0;
-    let first_hid_half = Control::hid_half(HidAxis::X, Sign::Positive).0;
+    const TRIGGERS: [u16; 2] = [
+        Control::pad(PadButton::TriggerLeft).0,
+        Control::pad(PadButton::TriggerRight).0,
+    ];
+    const STICK: u16 = Control::stick(Stick::LEFT).0;
+    const STICK_HALF: u16 = Control::stick_half(Stick::LEFT, Direction::Up).0;
+    const LAST_HALF: u16 = Control::stick_half(Stick::RIGHT, Direction::Right).0;
+    const AXIS: u16 = Control::hid_axis(HidAxis::X).0;
+    const HID_HALF: u16 = Control::hid_half(HidAxis::X, Sign::Positive).0;
+    const TOUCH: u16 = Control::touch(0).0;
+    let half_axis = [Direction::Right, Direction::Left];
     Some(match control.0 {
-        n if (first_stick..first_half).contains(&n) => {
-            (STICKS + usize::from(n - first_stick), whole)
-        }
-        n if (first_half..=after_halves).contains(&n) => {
-            let half = usize::from(n - first_half);
+        n if n == TRIGGERS[0] => (0, Part::Whole),
+        n if n == TRIGGERS[1] => (1, Part::Whole),
+        n @ STICK_HALF..=LAST_HALF => {
+            let half = usize::from(n - STICK_HALF);
             (STICKS + half / 4, Part::Towards(Direction::ALL[half % 4]))
         }
-        n if (first_axis..first_hid_half).contains(&n) => {
-            (AXES + usize::from(n - first_axis), whole)
+        n @ STICK..STICK_HALF => (STICKS + usize::from(n - STICK), Part::Whole),
+        n @ AXIS..HID_HALF => (AXES + usize::from(n - AXIS), Part::Whole),
+        n @ HID_HALF..TOUCH => {
+            let half = usize::from(n - HID_HALF);
+            (AXES + half / 2, Part::Towards(half_axis[half % 2]))
         }
-        n if n >= first_hid_half => {
-            let half = usize::from(n - first_hid_half);
-            let towards = [Direction::Right, Direction::Left][half % 2];
-            (AXES + half / 2, Part::Towards(towards))
-        }
+        n @ TOUCH.. => (TOUCHES + usize::from(n - TOUCH), Part::Whole),
         _ => return None,
     })
 }
@@ -74,6 +70,17 @@ impl Part {
     }
 }
 
+impl PartialEq for Device {
+    /// By what is held, whatever was found of how it may move.
+    fn eq(&self, other: &Self) -> bool {
+        let of = |d: &Device| (d.id, d.wheel);
+        of(self) == of(other)
+            && self.down == other.down
+            && self.spent == other.spent
+            && self.levels == other.levels
+    }
+}
+
 #[inline]
 pub(super) fn bit(control: Control) -> (usize, u64) {
     (control.index() / 64, 1 << (control.index() % 64))
@@ -87,6 +94,7 @@ impl Device {
             down: vec![0; words],
             spent: vec![0; words],
             levels: Vec::new(),
+            glides: [Glide::NONE; GLIDES],
             wheel: [0.0; 2],
         }
     }

@@ -1,9 +1,11 @@
 //! What is held on every device: the one book that play, listening and the device kind read.
 
 mod device;
+mod glide;
 mod saved;
 
 use self::device::{Device, TOUCHES, bit, level_of, moved_over};
+pub(crate) use self::glide::Glide;
 use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
 
 /// From here on a trigger, half axis or button that delivers a number counts as down.
@@ -83,12 +85,19 @@ pub(crate) enum Change {
 impl Rest {
     /// Whether something that far from the middle is at rest.
     #[inline]
-    pub(crate) fn includes(&self, [x, y]: [f32; 2]) -> bool {
-        match self.by_axis {
-            true => x.abs() <= self.inner && y.abs() <= self.inner,
-            false if y == 0.0 => x.abs() <= self.inner,
-            false => x.hypot(y) <= self.inner,
-        }
+    pub(crate) fn includes(&self, at: [f32; 2]) -> bool {
+        !is_beyond(at, self.inner, self.by_axis)
+    }
+}
+
+/// Whether something is further from the middle than so much: on either axis, or by its distance.
+#[inline]
+pub(crate) fn is_beyond([x, y]: [f32; 2], inner: f32, by_axis: bool) -> bool {
+    match by_axis {
+        true => x.abs() > inner || y.abs() > inner,
+        false if y == 0.0 => x.abs() > inner,
+        // Without a root: this is asked of every movement of a stick.
+        false => x * x + y * y > inner * inner,
     }
 }
 
@@ -257,15 +266,15 @@ impl Held {
         let guess = usize::from(id.0);
         match self.devices.get(guess) {
             Some(device) if device.id == Some(id) => guess,
-            _ => self.slot_slow(id),
+            _ => match self.devices.iter().position(|d| d.id == Some(id)) {
+                Some(at) => at,
+                None => self.new_slot(id),
+            },
         }
     }
 
     #[cold]
-    fn slot_slow(&mut self, id: DeviceId) -> usize {
-        if let Some(at) = self.devices.iter().position(|d| d.id == Some(id)) {
-            return at;
-        }
+    fn new_slot(&mut self, id: DeviceId) -> usize {
         if let Some(at) = self.devices.iter().position(|d| d.id.is_none()) {
             self.devices[at].id = Some(id);
             return at;
@@ -375,6 +384,15 @@ impl Held {
         known
     }
 
+    /// Between which amounts a trigger or half of a device stays down, or stays up.
+    pub(crate) fn stays_down_or_up(&self, slot: usize, control: Control) -> (f32, f32) {
+        let rest = &self.rest[control.index()];
+        match self.devices[slot].is_down(control) {
+            true => (rest.up_at.max(rest.inner), f32::INFINITY),
+            false => (f32::NEG_INFINITY, rest.down_at),
+        }
+    }
+
     /// What the level of a device means for a trigger, a half axis or an on-screen stick.
     pub(crate) fn pulled(&mut self, slot: usize, control: Control) -> Change {
         let device = &self.devices[slot];
@@ -387,10 +405,9 @@ impl Held {
                 false => Change::Nothing,
             };
         }
-        let far = if level[1] == 0.0 {
-            level[0].abs()
-        } else {
-            level[0].hypot(level[1])
+        let far = match level {
+            [x, 0.0] => x.abs(),
+            [x, y] => x.hypot(y),
         };
         let is_down = device.is_down(control);
         let down = !rests
@@ -481,6 +498,7 @@ impl Held {
     }
 
     fn spend_slot(&mut self, slot: usize) {
+        self.end_glides();
         self.devices[slot].wheel = [0.0; 2];
         for control in (0..self.count.len()).map(|n| Control(n as u16)) {
             self.spend_control(slot, control);
@@ -500,6 +518,7 @@ impl Held {
 
     /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent.
     pub(crate) fn feed_spending(&mut self, event: &Event) {
+        self.end_glides();
         let find = |held: &Held| held.devices.iter().position(|d| d.id == Some(event.device));
         let away = find(self).map(|slot| {
             let device = &self.devices[slot];
@@ -528,6 +547,7 @@ impl Held {
 
     /// A device is gone, or all are, with whatever was held on it.
     pub(crate) fn unplug(&mut self, device: DeviceId) {
+        self.end_glides();
         for slot in 0..self.devices.len() {
             let id = self.devices[slot].id;
             if id.is_some() && (device == DeviceId::ALL || id == Some(device)) {
@@ -550,6 +570,7 @@ impl Held {
 
     /// Takes a device in. What is held on it is spent: it was not held for this player.
     pub(crate) fn join(&mut self, id: DeviceId, held: &DeviceHeld) {
+        self.end_glides();
         for name in &held.touch {
             self.touch_control(*name);
         }

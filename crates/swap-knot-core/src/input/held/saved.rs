@@ -1,6 +1,7 @@
 //! The book put away and taken out again.
 
 use super::device::{Device, TOUCHES};
+use super::glide::{GLIDES, Glide};
 use super::{Held, MAX_STRANGE_TOUCH};
 use crate::bytes::{Garbled, Reader, Writer};
 use crate::input::{Control, DeviceId};
@@ -92,12 +93,15 @@ impl Device {
             down,
             spent,
             levels,
+            glides: _,
             wheel,
         } = from;
         self.id = *id;
         self.down.clone_from(down);
         self.spent.clone_from(spent);
         self.levels.clone_from(levels);
+        // They are found anew.
+        self.glides = [Glide::NONE; GLIDES];
         self.wheel = *wheel;
     }
 }

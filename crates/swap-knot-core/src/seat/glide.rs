@@ -1,0 +1,87 @@
+//! Most movements of a stick or trigger change nothing but its level: bounds are found for those, so
+//! that they cost a few comparisons.
+
+use super::state::State;
+use crate::input::{Control, Glide, let_go_at};
+use crate::rig::Wiring;
+use crate::sheet::DeadZoneForm;
+
+impl State {
+    /// What has to be worked out anew when a control moves, or anything that moves with it.
+    #[inline]
+    pub(super) fn glided(&mut self, wiring: &Wiring, control: Control) {
+        for &action in wiring.moved_by(control) {
+            self.mark_dirty(action);
+        }
+    }
+
+    /// Finds the bounds for a stick (with its halves) or a trigger, after a movement that changed
+    /// more than its level.
+    pub(super) fn find_glide(
+        &mut self,
+        wiring: &Wiring,
+        slot: usize,
+        whole: Control,
+        halves: &[Control],
+    ) {
+        let spent = |c: &Control| self.held.is_spent_on(slot, *c);
+        let mut glide = Glide::ANY;
+        if !self.taken.is_empty() || spent(&whole) || halves.iter().any(spent) {
+            glide = Glide::NONE;
+        }
+        for (n, half) in halves.iter().enumerate() {
+            // Up and down lie on the second axis, left and right on the first; see `Direction`.
+            let axis = usize::from(n < 2);
+            let positive = n == 0 || n == 3;
+            let (low, high) = self.bounds(wiring, slot, *half);
+            if positive {
+                glide.above[axis] = glide.above[axis].max(low);
+                glide.below[axis] = glide.below[axis].min(high);
+            } else {
+                glide.above[axis] = glide.above[axis].max(-high);
+                glide.below[axis] = glide.below[axis].min(-low);
+            }
+        }
+        if halves.is_empty() {
+            let (low, high) = self.bounds(wiring, slot, whole);
+            glide.above[0] = glide.above[0].max(low);
+            glide.below[0] = glide.below[0].min(high);
+        }
+        for &index in wiring
+            .completed_by(whole)
+            .iter()
+            .filter(|_| !halves.is_empty())
+        {
+            let zone = &wiring.feel(&wiring.wires[usize::from(index)]).dead_zone;
+            let square = zone.inner * zone.inner;
+            match (zone.form, self.wires[usize::from(index)].away) {
+                // By axes it has corners.
+                (DeadZoneForm::Axis, _) => glide = Glide::NONE,
+                (DeadZoneForm::Round, true) => glide.beyond = glide.beyond.max(square),
+                (DeadZoneForm::Round, false) => glide.within = glide.within.min(square),
+            }
+        }
+        self.held.set_glide(slot, whole, glide);
+    }
+
+    /// Between which amounts a trigger or half stays as it is: down or up, at rest or not, in far
+    /// enough or not, for all that it works.
+    fn bounds(&self, wiring: &Wiring, slot: usize, control: Control) -> (f32, f32) {
+        let (mut low, mut high) = self.held.stays_down_or_up(slot, control);
+        for &index in wiring.completed_by(control) {
+            let (wire, state) = (
+                &wiring.wires[usize::from(index)],
+                &self.wires[usize::from(index)],
+            );
+            let inner = wiring.feel(wire).dead_zone.inner;
+            match (wire.analog, state.away) {
+                (true, true) => low = low.max(inner),
+                (true, false) => high = high.min(inner),
+                (false, _) if wire.grade == 0.0 => {}
+                (false, true) => low = low.max(let_go_at(wire.grade)),
+                (false, false) => high = high.min(wire.grade),
+            }
+        }
+        (low, high)
+    }
+}
