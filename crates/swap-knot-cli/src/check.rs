@@ -213,12 +213,18 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         writeln!(out, "  {}", one.describe(sheet))?;
     }
     if let Some(demands) = &checked.demands {
-        writeln!(out, "\n{}", styled(QUIET, "asked of hands:"))?;
+        let heading = styled(QUIET, "asked of hands:");
         if demands.is_empty() {
-            writeln!(out, "  nothing but single presses")?;
+            writeln!(out, "\n{heading} nothing but single presses")?;
         }
-        for demand in demands {
-            writeln!(out, "  {}", demand.describe(sheet))?;
+        let mut remedies: Vec<&str> = demands.iter().map(Demand::remedy).collect();
+        remedies.sort_unstable();
+        remedies.dedup();
+        for remedy in remedies {
+            writeln!(out, "\n{heading} {remedy}")?;
+            for demand in demands.iter().filter(|d| d.remedy() == remedy) {
+                writeln!(out, "  {}", demand.describe(sheet))?;
+            }
         }
     }
     Ok(())
@@ -294,6 +300,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
                 "devices": d.kind.word(),
                 "eased-by": d.eased_by.map(swap_knot::Ease::word),
                 "text": d.describe(sheet),
+                "remedy": d.remedy(),
             })
         });
         told.collect::<Vec<_>>()

@@ -239,3 +239,20 @@ error: sheet.toml:3:18: `pad:nort` is not an input; did you mean `pad:north`?
 
 "#]]);
 }
+
+#[test]
+fn check_tells_what_is_asked_of_hands() {
+    let check = |args: &[&str]| swap_knot(&[&["check", "demo/slack-water.toml"], args].concat());
+    let text = String::from_utf8(check(&["--access"]).output().unwrap().stdout).unwrap();
+    for told in [
+        "asked of hands: a player can have it worked by a press (`press`)\n  \"Coil the rope\" on keyboard wants a hold of 0.4 s",
+        "\"Stow at the bow\" on gamepad wants both hands at once (`pad:shoulder-left+pad:west`)\n",
+    ] {
+        assert!(text.contains(told), "{text}");
+    }
+    let plain = String::from_utf8(check(&[]).output().unwrap().stdout).unwrap();
+    assert!(!plain.contains("hands"));
+    let json = check(&["--access", "--json"]).output().unwrap().stdout;
+    let json: serde_json::Value = serde_json::from_slice(&json).unwrap();
+    assert_eq!(json["access"][0]["eased-by"], "press");
+}

@@ -256,11 +256,13 @@ fn what_is_asked_of_hands_is_told_with_what_eases_it() {
     let sheet = small(SHEET);
     let rig = us(&sheet);
     let found = demands(&sheet, rig.bindings(), rig.resolver());
-    let told: Vec<String> = found.iter().map(|d| d.describe(&sheet)).collect();
+    let told: Vec<String> = (found.iter())
+        .map(|d| format!("{}: {}", d.describe(&sheet), d.remedy()))
+        .collect();
     insta::assert_snapshot!(told.join("\n"), @r#"
-    "Coil" on keyboard (`KeyE`) wants a hold of 0.5 s; a player can have it worked by a press (`press`)
-    "Stow" on keyboard (`Ctrl+KeyK`) wants two inputs held at once; a player can have what is held latched by a tap (`latch`)
-    "Beat" on keyboard (`KeyB`) wants a hold of 0.5 s; nothing eases it, since the sheet says `ease = false`
+    "Coil" on keyboard wants a hold of 0.5 s (`KeyE`): a player can have it worked by a press (`press`)
+    "Stow" on keyboard wants two inputs held at once (`Ctrl+KeyK`): a player can have what is held latched by a tap (`latch`)
+    "Beat" on keyboard wants a hold of 0.5 s (`KeyB`): nothing eases it, since the sheet says `ease = false`
     "#);
     assert!(
         found

@@ -8,8 +8,8 @@ mod common;
 use common::{Hand, chord, small, us};
 use proptest::prelude::*;
 use swap_knot::{
-    ActionId, DeviceId, Event, EventKind, Heard, Held, Listener, ListenerOptions, MouseButton,
-    Pace, PadButton, Place, Seat, Sheet, Stick, Time, TurnUnits,
+    ActionId, DeviceId, DeviceKind, Event, EventKind, Heard, Held, Listener, ListenerOptions,
+    MouseButton, Pace, PadButton, Place, Prompt, Seat, Sheet, Stick, Time, TurnUnits, Words,
 };
 
 const UNITS: TurnUnits = TurnUnits {
@@ -378,4 +378,34 @@ fn a_listener_hears_a_movement_with_what_is_held() {
         hear(&pad),
         Heard::Chord(chord("pad:shoulder-left+pad:stick-right"))
     );
+}
+
+#[test]
+fn a_prompt_says_how_such_chords_are_worked() {
+    let sheet = small(
+        "[actions.orbit]\nshape = \"plane\"\nbind = [\"mouse:right+mouse:move\", \"pad:shoulder-left+pad:stick-right\"]\n\
+         [actions.dodge]\nbind = { on = \"KeyJ+KeyK\", together = true }",
+    );
+    let rig = us(&sheet);
+    let says = |text: &str, language: &str, kind| {
+        let words = Words::shipped(language).unwrap();
+        let mut prompt = Prompt::new(text, &sheet).unwrap().with_words(&words);
+        let shown = prompt.render(&rig, kind);
+        (shown.to_string(), shown.spoken())
+    };
+    let (text, spoken) = says("{do:orbit}", "en", DeviceKind::Keyboard);
+    assert_eq!(text, "Hold the right mouse button and move the mouse");
+    assert_eq!(spoken, text);
+    let (text, _) = says("{do:orbit}", "de", DeviceKind::Gamepad);
+    assert_eq!(
+        text,
+        "Halte die linke Schultertaste gedrückt und bewege den rechten Stick"
+    );
+    assert_eq!(
+        says("{do:dodge}", "en", DeviceKind::Keyboard).0,
+        "Press J+K together"
+    );
+    // As a name it is no phrase.
+    let (text, _) = says("Orbit: {orbit}", "en", DeviceKind::Keyboard);
+    assert_eq!(text, "Orbit: right mouse button+mouse");
 }

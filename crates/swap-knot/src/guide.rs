@@ -8,5 +8,5 @@ macro_rules! chapters {
 }
 
 chapters!(
-    declaring, playing, remapping, keeping, prompting, layouts, shipping, moving
+    declaring, playing, loops, easing, remapping, keeping, prompting, layouts, shipping, moving
 );

@@ -42,6 +42,18 @@ fn two_seats() {
 }
 
 #[test]
+fn fixed_step() {
+    insta::assert_snapshot!(prints("fixed_step"), @"
+    at 144 pictures a second: turned 55.0 degrees, thrown after 0.42 s
+    at  60 pictures a second: turned 55.0 degrees, thrown after 0.42 s
+    at  30 pictures a second: turned 55.0 degrees, thrown after 0.42 s
+    at   7 pictures a second: turned 55.0 degrees, thrown after 0.42 s
+    the bot: turned 4.0 degrees, thrown after 0.25 s
+    rolled back: turned 0.0 degrees, thrown after 0.07 s
+    ");
+}
+
+#[test]
 fn from_hard_wired() {
     let text = prints("from_hard_wired");
     let barge = |line: &str| line.split_once("Barge").unwrap().1.to_owned();

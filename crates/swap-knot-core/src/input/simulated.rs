@@ -142,6 +142,16 @@ impl Simulated {
         self.event(EventKind::TouchStick { name, x, y })
     }
 
+    /// A movement of the mouse, in its counts, right and up positive.
+    pub const fn move_by(&self, x: f32, y: f32) -> Event {
+        self.event(EventKind::MouseMove { x, y })
+    }
+
+    /// The game does not hear the device any more.
+    pub const fn lose_focus(&self) -> Event {
+        self.event(EventKind::FocusLost)
+    }
+
     /// The device is unplugged.
     pub const fn unplug(&self) -> Event {
         self.event(EventKind::Unplugged)

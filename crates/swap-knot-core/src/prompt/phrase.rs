@@ -226,7 +226,10 @@ fn group_of(inputs: &[Input]) -> Option<&'static str> {
 /// The message with the verb for how a binding is worked.
 fn verb_of(bound: &Bound) -> &'static str {
     let input = bound.chord.input();
+    let moves = matches!(input.shape(), InputShape::Plane | InputShape::Line);
     match (bound.manner, input) {
+        (Manner::Press, _) if moves && !bound.chord.is_plain() => "do-hold-and-move",
+        (Manner::Press | Manner::Tap, _) if bound.together => "do-press-together",
         (Manner::Hold, _) => "do-hold",
         (Manner::Release, _) => "do-release",
         (Manner::DoubleTap, Input::MouseButton(_)) => "do-double-click",
@@ -238,10 +241,8 @@ fn verb_of(bound: &Bound) -> &'static str {
         (Manner::Press, Input::PadStickHalf(..)) => "do-push",
         (Manner::Press, Input::Hid(HidInput::Hat(_) | HidInput::Half(..))) => "do-push",
         (Manner::Press, Input::Touch(_)) => "do-touch",
-        (Manner::Press, _) => match input.shape() {
-            InputShape::Plane | InputShape::Line => "do-move",
-            _ => "do-press",
-        },
+        (Manner::Press, _) if moves => "do-move",
+        (Manner::Press, _) => "do-press",
     }
 }
 

@@ -176,28 +176,29 @@ impl Demand {
     /// The demand in words, for the developer.
     pub fn describe(&self, sheet: &Sheet) -> String {
         let title = sheet.row_title(self.row);
-        let chords: Vec<String> = self.chords.iter().map(|c| format!("`{c}`")).collect();
-        let mut out = format!("\"{title}\" on {} ({})", self.kind, chords.join(", "));
+        let mut out = format!("\"{title}\" on {} wants ", self.kind);
         let _ = match self.wants {
-            Wants::Together => write!(out, " wants two inputs held at once"),
-            Wants::BothHands => write!(out, " wants both hands at once"),
+            Wants::Together => write!(out, "two inputs held at once"),
+            Wants::BothHands => write!(out, "both hands at once"),
             Wants::AtOnce { seconds } => {
-                write!(
-                    out,
-                    " wants two inputs pressed within {seconds} s of each other"
-                )
+                write!(out, "two inputs pressed within {seconds} s of each other")
             }
-            Wants::Hold { seconds } => write!(out, " wants a hold of {seconds} s"),
-            Wants::QuickRepeat { seconds } => write!(out, " wants two presses within {seconds} s"),
+            Wants::Hold { seconds } => write!(out, "a hold of {seconds} s"),
+            Wants::QuickRepeat { seconds } => write!(out, "two presses within {seconds} s"),
         };
-        let eased = match self.eased_by {
+        let chords: Vec<String> = self.chords.iter().map(|c| format!("`{c}`")).collect();
+        let _ = write!(out, " ({})", chords.join(", "));
+        out
+    }
+
+    /// What a player can have eased about it, in words, for the developer.
+    pub const fn remedy(&self) -> &'static str {
+        match self.eased_by {
             Some(Ease::Latch) => "a player can have what is held latched by a tap (`latch`)",
             Some(Ease::Press) => "a player can have it worked by a press (`press`)",
             Some(Ease::TogetherWithin) => "a player can have more time (`together-within`)",
             Some(_) => "a player can have it eased",
             None => "nothing eases it, since the sheet says `ease = false`",
-        };
-        let _ = write!(out, "; {eased}");
-        out
+        }
     }
 }

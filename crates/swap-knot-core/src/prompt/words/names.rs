@@ -5,8 +5,8 @@ use std::collections::HashMap;
 use super::Words;
 use super::read::Message;
 use crate::input::{
-    Chord, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PadButton, Place, Platform,
-    Sign, Stick,
+    Chord, Direction, HidAxis, HidInput, Input, InputShape, Modifier, MouseButton, PadButton,
+    Place, Platform, Sign, Stick,
 };
 use crate::layout::{Layout, Level};
 
@@ -89,6 +89,10 @@ impl Words {
         platform: Platform,
         form: Form,
     ) -> String {
+        let moves = matches!(chord.input().shape(), InputShape::Line | InputShape::Plane);
+        if matches!(form, Form::Object | Form::Spoken) && moves && !chord.is_plain() {
+            return self.held_and_moved(chord, layout, platform);
+        }
         let parts = chord.inputs().map(|i| {
             // Articles are for inputs alone.
             let form = match form {
@@ -105,6 +109,26 @@ impl Words {
             }
         };
         parts.reduce(join).unwrap_or_default()
+    }
+
+    /// A chord that a movement completes, behind a verb: "the right mouse button and move the mouse".
+    fn held_and_moved(&self, chord: &Chord, layout: &Layout, platform: Platform) -> String {
+        let form = match chord.held() {
+            [_] => Form::Object,
+            // Articles are for inputs alone.
+            _ => Form::Long,
+        };
+        let held = chord
+            .held()
+            .iter()
+            .map(|i| self.name(*i, layout, platform, form));
+        let join = |held: String, input: String| {
+            let values = [("held", held.as_str()), ("input", input.as_str())];
+            self.0.chord.fill(&values)
+        };
+        let held = held.reduce(join).unwrap_or_default();
+        let input = self.name(chord.input(), layout, platform, Form::Object);
+        self.fill("chord-move", &[("held", &held), ("input", &input)])
     }
 
     pub(crate) fn name(
