@@ -35,6 +35,8 @@ const SHEET: &str = r#"
     bind = "Ctrl+KeyK"
     [actions.kite]
     bind = "KeyK"
+    [actions.flag]
+    bind = "KeyF"
     [actions.beat]
     manner = "hold"
     ease = false
@@ -108,7 +110,13 @@ fn a_tap_latches_a_held_part_and_there_are_ways_out() {
     tap(&mut hand, Place::ControlLeft);
     hand.feed(0, EventKind::FocusLost).tick();
     assert!(hand.seat.latched().is_empty());
-    // What is held with something else, or for long, is no tap.
+    // What is held with something else, bound or not, or for long, is no tap.
+    hand.key(Place::ControlLeft, true)
+        .key(Place::KeyF, true)
+        .key(Place::KeyF, false)
+        .key(Place::ControlLeft, false)
+        .tick();
+    assert!(hand.seat.latched().is_empty());
     hand.key(Place::ControlLeft, true)
         .key(Place::KeyX, true)
         .key(Place::ControlLeft, false)

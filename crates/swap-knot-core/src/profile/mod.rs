@@ -99,7 +99,7 @@ impl Profile {
         self.game.as_deref()
     }
 
-    /// Whether it changes no binding, preset, feel or toggle of any sheet.
+    /// Whether it changes no binding, preset, feel, toggle or easing of any sheet.
     pub fn is_unchanged(&self) -> bool {
         let told =
             |s: &Setting| matches!(s, Setting::Title | Setting::Layout | Setting::Unread { .. });

@@ -4,7 +4,7 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::time::Duration;
 
 use super::{Cause, Seat};
-use crate::input::{Control, Held, Input, Modifier, Time};
+use crate::input::{Control, DeviceKind, Held, Input, Modifier, Time};
 use crate::sheet::{ActionRef, Arm, RowRef, Shape};
 
 /// Which state answers for a row.
@@ -268,6 +268,17 @@ impl Seat {
                 .then_some(action.motion.map(f32::to_bits))
                 .hash(&mut hasher);
             self.progress(index).to_bits().hash(&mut hasher);
+            (action.gave_up == frame).hash(&mut hasher);
+        }
+        for turned in &state.turned_in_frame {
+            turned.map(f64::to_bits).hash(&mut hasher);
+        }
+        for kind in DeviceKind::ALL {
+            let used = state.kind.last(kind).map(|u| (u.device, u.at));
+            used.hash(&mut hasher);
+        }
+        for latch in &state.latches.on {
+            (latch.part, state.now <= latch.at).hash(&mut hasher);
         }
         for port in &state.ports {
             (port.is_on(), port.began == frame, port.ended == frame).hash(&mut hasher);

@@ -22,10 +22,10 @@ pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> ([f32; 2], f32) {
     let (cut, length) = match feel.dead_zone.form {
         DeadZoneForm::Axis => {
             let cut = turned.map(|v| cut(&feel.dead_zone, v.abs()).copysign(v));
-            (cut, cut[0].hypot(cut[1]))
+            (cut, (cut[0] * cut[0] + cut[1] * cut[1]).sqrt())
         }
         DeadZoneForm::Round => {
-            let length = turned[0].hypot(turned[1]);
+            let length = (turned[0] * turned[0] + turned[1] * turned[1]).sqrt();
             let wanted = cut(&feel.dead_zone, length);
             (scaled(turned, length, wanted), wanted)
         }

@@ -291,6 +291,10 @@ impl State {
             EventKind::PadStick { stick, x, y } => {
                 self.stick(wiring, stick, [x, y].map(amount), device);
             }
+            EventKind::PadButton { button, value } if button.is_trigger() => {
+                let value = amount(value).max(0.0);
+                self.trigger(wiring, Control::pad(button), value, device);
+            }
             other => self.feed_other(wiring, device, other.in_range()),
         }
     }
@@ -309,15 +313,7 @@ impl State {
             EventKind::PadButton { button, value } => {
                 let control = Control::pad(button);
                 let slot = self.held.slot(device);
-                if button.is_trigger() {
-                    if self.held.glide(slot, control, [value, 0.0]) {
-                        self.glided(wiring, control);
-                        return;
-                    }
-                    self.held.set_level(slot, control, [value, 0.0]);
-                    self.pulled(wiring, device, slot, control);
-                    self.find_glide(wiring, slot, control, &[]);
-                } else if let Some(down) = self.held.pressed(slot, control, value) {
+                if let Some(down) = self.held.pressed(slot, control, value) {
                     self.button(wiring, control, down, device, DeviceKind::Gamepad);
                 }
             }
@@ -381,6 +377,18 @@ impl State {
     pub(super) fn meant(&mut self, device: DeviceId, kind: DeviceKind, really: bool) {
         let at = self.now;
         self.kind.meant(DeviceUse { device, kind, at }, really);
+    }
+
+    #[inline(never)]
+    fn trigger(&mut self, wiring: &Wiring, control: Control, value: f32, device: DeviceId) {
+        let slot = self.held.slot(device);
+        if self.held.glide(slot, control, [value, 0.0]) {
+            self.glided(wiring, control);
+            return;
+        }
+        self.held.set_level(slot, control, [value, 0.0]);
+        self.pulled(wiring, device, slot, control);
+        self.find_glide(wiring, slot, control, &[]);
     }
 
     #[inline(never)]

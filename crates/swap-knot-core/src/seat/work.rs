@@ -34,6 +34,9 @@ impl State {
         };
         if let Some((wire, action)) = route.lone_press {
             if down {
+                if wiring.latches {
+                    self.note_part(wiring, control);
+                }
                 let live = self.live[usize::from(wire)];
                 let outcome = if live {
                     Outcome::Worked
