@@ -63,18 +63,32 @@ pub(crate) fn bind(args: &BindArgs) -> Done {
     let row = row(draft.sheet(), &args.action)?;
     let first = Column::new(ColumnKind::of(args.input.device_kind()), 1);
     let cell = row.cell(args.column.unwrap_or(first));
-    let mut next = draft.bind(cell, args.input.clone())?;
+    let asks = draft.bind(cell, args.input.clone())?;
+    match settled(&mut draft, asks, args.settle, args.of.json)? {
+        Some(code) => Ok(code),
+        None => told(&args.of, &mut draft),
+    }
+}
+
+/// Answers every question in the same way; without one the first is printed, and its exit code
+/// answered.
+pub(crate) fn settled(
+    draft: &mut Draft,
+    mut next: Bind,
+    how: Option<How>,
+    as_json: bool,
+) -> Result<Option<u8>, Box<dyn std::error::Error>> {
     while let Bind::Asks(question) = next {
-        match args.settle {
+        match how {
             Some(how) => next = draft.answer(question, how.into())?,
-            None => return ask(&draft, &question, args.of.json),
+            None => return ask(draft, &question, as_json).map(Some),
         }
     }
-    told(&args.of, &mut draft)
+    Ok(None)
 }
 
 /// Saves a draft and prints what it changed.
-fn told(of: &ProfileArgs, draft: &mut Draft) -> Done {
+pub(crate) fn told(of: &ProfileArgs, draft: &mut Draft) -> Done {
     let changes = draft.changes();
     let lines = draft.summary();
     of.save(draft)?;

@@ -5,6 +5,7 @@ mod board;
 mod check;
 mod demo;
 mod draw;
+mod ease;
 mod edit;
 mod explain;
 mod failure;
@@ -72,6 +73,8 @@ enum Command {
     Unbind(edit::UnbindArgs),
     /// Go back to the game's defaults in a player's profile.
     Reset(edit::ResetArgs),
+    /// Ease what a game asks of hands in a player's profile: latches, holds as presses, times.
+    Ease(ease::Args),
     /// What a profile changes.
     Changes(explain::ChangesArgs),
     /// Where each binding of an action comes from: default, preset or profile.
@@ -104,6 +107,7 @@ fn main() -> ExitCode {
         Command::Bind(args) => edit::bind(&args),
         Command::Unbind(args) => edit::unbind(&args),
         Command::Reset(args) => edit::reset(&args),
+        Command::Ease(args) => ease::run(&args),
         Command::Changes(args) => explain::changes(&args),
         Command::Why(args) => explain::why(&args),
         Command::Profiles(args) => profiles::run(&args),

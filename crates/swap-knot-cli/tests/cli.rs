@@ -256,3 +256,52 @@ fn check_tells_what_is_asked_of_hands() {
     let json: serde_json::Value = serde_json::from_slice(&json).unwrap();
     assert_eq!(json["access"][0]["eased-by"], "press");
 }
+
+#[test]
+fn ease_sets_lists_and_settles() {
+    let folder = tempfile::tempdir().unwrap();
+    let profile = folder.path().join("ada.toml");
+    let ease = |args: &[&str]| {
+        let file = [
+            "ease",
+            "demo/slack-water.toml",
+            "--profile",
+            profile.to_str().unwrap(),
+        ];
+        swap_knot(&[&file, args].concat()).assert()
+    };
+    ease(&[])
+        .code(0)
+        .stdout_eq("nothing is eased; say what, as in `latch=on` or `hold-after=1.2`\n");
+    let args = ["latch=on", "hold-after=1.2"];
+    ease(&args)
+        .code(0)
+        .stdout_eq("All actions: worked another way\nsaved [..]ada.toml\n");
+    ease(&["--action", "coil-rope", "press=on"]).code(0);
+    ease(&[])
+        .code(0)
+        .stdout_eq("all actions  latch=on hold-after=1.2\ncoil-rope  press=on\n");
+    ease(&["latch=game", "hold-after=game"]).code(0);
+    ease(&[]).code(0).stdout_eq("coil-rope  press=on\n");
+    let wrong = [
+        (
+            "shrug=on",
+            "[..]`shrug` cannot be eased; there are toggle, latch, press, [..]\n...",
+        ),
+        (
+            "latch=maybe",
+            "[..]say `latch=on`, `latch=off` or `latch=game`\n...",
+        ),
+        (
+            "hold-after=99",
+            "[..]say `hold-after=` and 0.02 to 10 seconds, or `hold-after=game`\n...",
+        ),
+    ];
+    for (setting, told) in wrong {
+        ease(&[setting]).code(2).stderr_eq(told);
+    }
+    let told = "error: there is no action `coilrope`; did you mean `coil-rope`?\n";
+    ease(&["--action", "coilrope", "press=on"])
+        .code(2)
+        .stderr_eq(told);
+}

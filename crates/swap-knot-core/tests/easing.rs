@@ -212,6 +212,20 @@ fn a_hold_that_becomes_a_press_is_told_and_settled() {
 }
 
 #[test]
+fn what_met_before_is_not_asked_about_again() {
+    let demo = demo();
+    let mut draft = Draft::new(&demo, Profile::default(), &Layout::us());
+    let mut easing = Easing::default();
+    (easing.latch, easing.hold_after) = (Some(true), Some(1.2));
+    assert!(matches!(draft.ease(None, easing), Ok(Bind::Done)));
+    // A longer tap than the hold takes is new.
+    let sheet = small(SHEET);
+    let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
+    easing.tap_within = Some(2.0);
+    assert!(matches!(draft.ease(None, easing), Ok(Bind::Asks(_))));
+}
+
+#[test]
 fn an_easing_passes_the_law_on_every_road() {
     let sheet = small(SHEET);
     let mut easing = Easing::default();

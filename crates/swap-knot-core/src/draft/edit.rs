@@ -1,10 +1,11 @@
 //! Further edits of a draft: more bindings, columns, feel, toggles; and the draft in words.
 
 use super::{Bind, Change, Draft, Question, Refusal};
+use crate::conflict::conflicts_of;
 use crate::input::{Chord, DeviceKind};
 use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
 use crate::profile::Profile;
-use crate::sheet::{Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Row};
+use crate::sheet::{Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Manner, Row};
 
 impl Draft {
     /// Adds a binding to a row beside those it has, in the first free column.
@@ -115,15 +116,24 @@ impl Draft {
         }
         let upheld = uphold(&self.sheet, &work, &self.on);
         let before = self.bindings();
+        let was = |cell| before.iter().find(|b| b.cell == cell);
+        // A press has no times.
         let other = |b: &&Bound| {
-            let same = |a: &&Bound| a.cell == b.cell;
-            let was = before.iter().find(same);
-            was.is_none_or(|was| (was.manner, was.timing) != (b.manner, b.timing))
+            was(b.cell).is_none_or(|was| {
+                let timed = b.manner != Manner::Press;
+                was.manner != b.manner || (timed && was.timing != b.timing)
+            })
         };
         let worked: Vec<(Cell, Chord)> = (upheld.bindings.iter().filter(other))
             .map(|b| (b.cell, b.chord.clone()))
             .collect();
-        match Question::ease((action, easing), worked, work.clone(), self.revision) {
+        let mut known = Vec::new();
+        for was in worked.iter().filter_map(|(cell, _)| was(*cell)) {
+            let met = conflicts_of(&self.sheet, was, before, &self.on).into_iter();
+            let met = met.filter(|c| c.class.is_conflict());
+            known.extend(met.map(|c| (was.cell, c.second.cell)));
+        }
+        match Question::ease((action, easing), worked, known, work.clone(), self.revision) {
             Some(question) => self.ask_or_do(question),
             None => self.commit(work).map(|()| Bind::Done),
         }

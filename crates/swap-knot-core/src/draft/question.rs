@@ -90,6 +90,8 @@ struct Eases {
     action: Option<String>,
     easing: Easing,
     then: Vec<(Cell, Chord)>,
+    /// What met before: nobody asks about that again.
+    known: Vec<(Cell, Cell)>,
 }
 
 impl Question {
@@ -97,6 +99,7 @@ impl Question {
     pub(super) fn ease(
         (action, easing): (Option<&str>, Easing),
         mut bindings: Vec<(Cell, Chord)>,
+        known: Vec<(Cell, Cell)>,
         work: Profile,
         revision: u64,
     ) -> Option<Box<Question>> {
@@ -108,6 +111,7 @@ impl Question {
             action: action.map(str::to_owned),
             easing,
             then: bindings,
+            known,
         });
         Some(question)
     }
@@ -224,8 +228,13 @@ impl Draft {
         let cell = question.cell;
         let candidate = Bound::new(&self.sheet, &lawful, cell, chord, Origin::Profile);
         let all = conflicts_of(&self.sheet, &candidate, bindings, &self.on);
+        let known = |c: &Conflict| {
+            let easing = question.easing.as_ref();
+            easing.is_some_and(|e| e.known.contains(&(cell, c.second.cell)))
+        };
         all.into_iter()
-            .filter(|c| c.class.is_conflict() && !question.shared.contains(&c.second.cell))
+            .filter(|c| c.class.is_conflict() && !known(c))
+            .filter(|c| !question.shared.contains(&c.second.cell))
             .collect()
     }
 
