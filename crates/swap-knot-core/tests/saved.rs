@@ -405,3 +405,21 @@ fn rolling_back_a_minute_allocates_nothing() {
     assert!(told > 10_000, "{told}");
     assert_eq!(info.count_total, 0, "{info:?}");
 }
+
+/// A bot that always says what it does a step ahead, so that something always waits.
+#[test]
+fn a_bot_that_plans_ahead_takes_no_more_and_more_room() {
+    let sheet = small(SHEET);
+    let pull = id(&sheet, "pull");
+    let mut bot = seat(&sheet);
+    let mut play = |from: u64| {
+        for step in from..from + 5_000 {
+            let ahead = Time::from_millis((step + 1) * 10);
+            bot.drive(ahead, pull, (step % 7) as f32 / 7.0);
+            bot.advance(Time::from_millis(step * 10));
+        }
+    };
+    play(0);
+    let info = allocation_counter::measure(|| play(5_000));
+    assert_eq!(info.count_total, 0, "{info:?}");
+}

@@ -1,6 +1,7 @@
 //! Actions that the game works itself: for bots, tests, cutscenes and players elsewhere.
 
 use super::Seat;
+use super::queue::Judged;
 use super::state::{Phase, State};
 use crate::input::Time;
 use crate::rig::{Rig, Wiring};
@@ -9,7 +10,6 @@ use crate::sheet::{ActionId, ActionRef, Arm, RowRef, Shape};
 /// Something that the game does for the player.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) struct Driven {
-    pub(super) at: Time,
     pub(super) action: ActionId,
     pub(super) how: How,
 }
@@ -25,8 +25,8 @@ pub(super) enum How {
 }
 
 impl State {
-    pub(super) fn drive(&mut self, wiring: &Wiring, driven: &Driven) {
-        self.advance(wiring, driven.at);
+    pub(super) fn drive(&mut self, wiring: &Wiring, at: Time, driven: &Driven) {
+        self.advance(wiring, at);
         self.add_up_rates(wiring);
         let Some(index) = driven.action.of(self.stamp) else {
             return;
@@ -101,7 +101,11 @@ impl State {
 impl super::queue::Queue {
     /// What waits for actions of one sheet waits for those of the same names in another.
     pub(super) fn rename(&mut self, old: &Rig, new: &Rig) {
-        for driven in &mut self.driven {
+        let driven = self.0.iter_mut().filter_map(|w| match &mut w.how {
+            Judged::Driven(driven) => Some(driven),
+            _ => None,
+        });
+        for driven in driven {
             let name = &old.sheet().declared(driven.action).name;
             // An id that the new sheet does not know means nothing to it.
             driven.action = new.sheet().find(name).unwrap_or(driven.action);
@@ -149,7 +153,7 @@ impl Seat {
     fn put_driven(&mut self, at: Time, action: ActionRef, how: How) {
         if let Some(index) = self.rig.sheet().index_of(action) {
             let action = self.rig.sheet().action_id(index);
-            self.queue.drive(Driven { at, action, how });
+            self.queue.drive(at, Driven { action, how });
         }
     }
 }

@@ -20,81 +20,57 @@ pub(super) enum Judged {
     Played,
     /// Somebody else plays on it.
     Overheard,
-    /// It is what the game does, at that place in [`Queue::driven`].
-    Driven(u32),
+    /// It is what the game itself does.
+    Driven(Driven),
 }
 
 /// What was fed and is not judged yet, in the order of time.
 #[derive(Clone, Debug, Default, PartialEq)]
-pub(super) struct Queue {
-    pub(super) waiting: Vec<Waiting>,
-    /// What the game itself does, in the order in which it said so.
-    pub(super) driven: Vec<Driven>,
-}
+pub(super) struct Queue(pub(super) Vec<Waiting>);
 
 impl Queue {
     pub(super) fn new() -> Queue {
-        Queue {
-            waiting: Vec::with_capacity(64),
-            driven: Vec::new(),
-        }
+        Queue(Vec::with_capacity(64))
     }
 
     /// Puts an event behind all that are not later.
     #[inline]
     fn put(&mut self, event: Event, how: Judged) {
         let waiting = Waiting { event, how };
-        let last = self.waiting.last();
+        let last = self.0.last();
         if last.is_none_or(|last| last.event.at <= event.at) {
-            self.waiting.push(waiting);
+            self.0.push(waiting);
             return;
         }
-        let at = (self.waiting).partition_point(|w| w.event.at <= event.at);
-        self.waiting.insert(at, waiting);
+        let at = self.0.partition_point(|w| w.event.at <= event.at);
+        self.0.insert(at, waiting);
     }
 
     /// The same for what the game itself does.
-    pub(super) fn drive(&mut self, driven: Driven) {
+    pub(super) fn drive(&mut self, at: Time, driven: Driven) {
         let event = Event {
-            at: driven.at,
+            at,
             device: DeviceId::ALL,
             what: EventKind::FocusLost,
         };
-        self.put(event, Judged::Driven(self.driven.len() as u32));
-        self.driven.push(driven);
-    }
-
-    /// Becomes a copy of another one, in the room that is there.
-    pub(super) fn copy_from(&mut self, from: &Queue) {
-        self.waiting.clone_from(&from.waiting);
-        self.driven.clone_from(&from.driven);
+        self.put(event, Judged::Driven(driven));
     }
 
     /// Has everything judged that is not later than a moment.
     #[inline]
     fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
-        let due = match self.waiting.last() {
-            None => return,
-            Some(last) if last.event.at > to => {
-                (self.waiting).partition_point(|w| w.event.at <= to)
-            }
-            Some(_) => self.waiting.len(),
+        let due = match self.0.last() {
+            Some(last) if last.event.at > to => self.0.partition_point(|w| w.event.at <= to),
+            _ => self.0.len(),
         };
-        for next in &self.waiting[..due] {
-            match next.how {
-                Judged::Played => state.feed(wiring, &next.event),
-                Judged::Overheard => state.overhear(wiring, &next.event),
-                Judged::Driven(at) => {
-                    if let Some(driven) = self.driven.get(at as usize) {
-                        state.drive(wiring, driven);
-                    }
-                }
+        for Waiting { event, how } in &self.0[..due] {
+            match how {
+                Judged::Played => state.feed(wiring, event),
+                Judged::Overheard => state.overhear(wiring, event),
+                Judged::Driven(driven) => state.drive(wiring, event.at, driven),
             }
         }
-        self.waiting.drain(..due);
-        if self.waiting.is_empty() {
-            self.driven.clear();
-        }
+        self.0.drain(..due);
     }
 }
 
@@ -120,7 +96,7 @@ impl Seat {
     pub fn keep_devices(&mut self, keeps: impl Fn(DeviceId) -> bool) {
         let kept = |device| device == DeviceId::ALL || keeps(device);
         let stays = |w: &Waiting| matches!(w.how, Judged::Driven(_)) || kept(w.event.device);
-        self.queue.waiting.retain(stays);
+        self.queue.0.retain(stays);
         let devices = self.state.held.devices();
         let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
         let wiring = self.rig.wiring();

@@ -82,7 +82,7 @@ impl SavedSeat {
     pub fn save(&mut self, seat: &Seat) {
         self.rig = seat.rig.fingerprint();
         self.state.copy_from(&seat.state);
-        self.waiting.copy_from(&seat.queue);
+        self.waiting.0.clone_from(&seat.queue.0);
     }
 }
 
@@ -96,7 +96,7 @@ impl Seat {
             return Err(RestoreError::OtherRig);
         }
         self.state.copy_from(&saved.state);
-        self.queue.copy_from(&saved.waiting);
+        self.queue.0.clone_from(&saved.waiting.0);
         if let Some(listed) = &mut self.state.listed {
             *listed = super::log::Log::new();
         }
