@@ -3,7 +3,7 @@
 use super::{Change, Draft, Refusal, differences};
 use crate::conflict::{Conflict, conflicts_of};
 use crate::input::Chord;
-use crate::law::{Bound, Origin, Unlawful, uphold};
+use crate::law::{Bound, Origin, Unlawful, Upheld, eased, uphold};
 use crate::profile::Profile;
 use crate::sheet::{Cell, Easing, Sheet};
 
@@ -219,15 +219,14 @@ impl Draft {
     /// The first conflict of the candidate that is not settled yet.
     fn next_conflict(&self, question: &Question) -> Option<Conflict> {
         let upheld = uphold(&self.sheet, &question.work, &self.on);
-        self.meets(question, &upheld.bindings).into_iter().next()
+        self.meets(question, &upheld).into_iter().next()
     }
 
-    fn meets(&self, question: &Question, bindings: &[Bound]) -> Vec<Conflict> {
-        let chord = question.chord.clone();
-        let lawful = uphold(&self.sheet, &question.work, &self.on).lawful;
-        let cell = question.cell;
-        let candidate = Bound::new(&self.sheet, &lawful, cell, chord, Origin::Profile);
-        let all = conflicts_of(&self.sheet, &candidate, bindings, &self.on);
+    fn meets(&self, question: &Question, upheld: &Upheld) -> Vec<Conflict> {
+        let (cell, chord) = (question.cell, question.chord.clone());
+        let eased = eased(&upheld.lawful, self.sheet.declared(cell.row.action));
+        let candidate = Bound::new(&self.sheet, &eased, cell, chord, Origin::Profile);
+        let all = conflicts_of(&self.sheet, &candidate, &upheld.bindings, &self.on);
         let known = |c: &Conflict| {
             let easing = question.easing.as_ref();
             easing.is_some_and(|e| e.known.contains(&(cell, c.second.cell)))
@@ -308,16 +307,16 @@ impl Draft {
         }
         let upheld = uphold(&self.sheet, &work, &self.on);
         way.refused = self.objection(&upheld).map(Refusal::from);
-        let after = upheld.bindings;
-        way.effects = differences(self.bindings(), &after);
-        way.conflicts = self.meets(&next, &after);
+        let after = &upheld.bindings;
+        way.effects = differences(self.bindings(), after);
+        way.conflicts = self.meets(&next, &upheld);
         // What the other action got in exchange may meet something there.
         for effect in &way.effects {
             if let Some(moved) = after
                 .iter()
                 .find(|b| b.cell == effect.cell && b.cell != question.cell)
             {
-                let met = conflicts_of(&self.sheet, moved, &after, &self.on);
+                let met = conflicts_of(&self.sheet, moved, after, &self.on);
                 let open = met.into_iter().filter(|c| {
                     let (a, b) = (c.first.cell.row.action, c.second.cell.row.action);
                     c.class.is_conflict() && !self.sheet.may_share(a, b)

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::ease::eased;
+use super::ease::{Eased, eased};
 use crate::input::{Chord, ChordInHand};
 use crate::layout::{Resolver, Unworkable};
 use crate::profile::Profile;
@@ -43,7 +43,7 @@ impl Bound {
     /// A chord in a cell, worked as the cell wants it.
     pub(crate) fn new(
         sheet: &Sheet,
-        lawful: &Profile,
+        eased: &Eased,
         cell: Cell,
         chord: Chord,
         origin: Origin,
@@ -53,7 +53,6 @@ impl Bound {
             strict,
             together,
         } = sheet.how_of(cell);
-        let eased = eased(lawful, sheet.declared(cell.row.action));
         Bound {
             cell,
             together: together && chord.can_be_together(),
@@ -86,22 +85,22 @@ pub(super) fn bindings(sheet: &Sheet, lawful: &Profile) -> Vec<Bound> {
     for (cell, chord) in lawful.changes(sheet) {
         changed.insert(cell, (chord.cloned(), Origin::Profile));
     }
+    // Each action is eased once, however many bindings it has.
+    let eased: Vec<Eased> = sheet.actions().map(|(_, a)| eased(lawful, a)).collect();
+    let bound = |cell: Cell, chord, origin| {
+        let of_action = &eased[cell.row.action.index()];
+        Bound::new(sheet, of_action, cell, chord, origin)
+    };
     let mut out = Vec::with_capacity(sheet.defaults().len() + changed.len());
     for default in sheet.defaults() {
         if !changed.contains_key(&default.cell) {
             let chord = default.chord.clone();
-            out.push(Bound::new(
-                sheet,
-                lawful,
-                default.cell,
-                chord,
-                Origin::Default,
-            ));
+            out.push(bound(default.cell, chord, Origin::Default));
         }
     }
     for (cell, (chord, origin)) in changed {
         let Some(chord) = chord else { continue };
-        out.push(Bound::new(sheet, lawful, cell, chord, origin));
+        out.push(bound(cell, chord, origin));
     }
     out.retain(|b| !sheet.declared(b.cell.row.action).off);
     out.sort_by_key(|b| b.cell);
