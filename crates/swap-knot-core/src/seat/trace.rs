@@ -48,6 +48,8 @@ use crate::input::{DeviceId, Event, EventKind, HidInput, Input, InputError, Plat
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Trace {
     entries: Vec<TraceEntry>,
+    /// Whether it tells when the game let time go by.
+    exact: bool,
 }
 
 /// One line of a trace.
@@ -166,11 +168,13 @@ impl Trace {
 
     /// Records that the game closed a frame, so that the trace replays at its own pace.
     pub fn record_tick(&mut self, at: Time) {
+        self.exact = true;
         self.entries.push(TraceEntry::Tick { at });
     }
 
     /// Records that the game let time go by up to a moment.
     pub fn record_advance(&mut self, at: Time) {
+        self.exact = true;
         self.entries.push(TraceEntry::Advance { at });
     }
 
@@ -187,9 +191,7 @@ impl Trace {
 
     /// Whether it tells when the game let time go by, so that it replays exactly as it was.
     pub fn is_exact(&self) -> bool {
-        let paced =
-            |e: &TraceEntry| matches!(e, TraceEntry::Tick { .. } | TraceEntry::Advance { .. });
-        self.entries.iter().any(paced)
+        self.exact
     }
 
     fn no_earlier(&self, at: Time) -> Time {
@@ -250,10 +252,12 @@ impl FromStr for Trace {
             }
             entries.push(entry);
         }
-        let trace = Trace { entries };
-        match back.filter(|_| !trace.is_exact()) {
+        let paced =
+            |e: &TraceEntry| matches!(e, TraceEntry::Tick { .. } | TraceEntry::Advance { .. });
+        let exact = entries.iter().any(paced);
+        match back.filter(|_| !exact) {
             Some(why) => Err(why),
-            None => Ok(trace),
+            None => Ok(Trace { entries, exact }),
         }
     }
 }
