@@ -4,7 +4,8 @@
 use super::queue::Queue;
 use super::state::State;
 use super::{Pace, Seat};
-use crate::rig::Rig;
+use crate::rig::{Part, Rig};
+use crate::sheet::DeadZoneForm;
 
 /// The state of a seat at one moment, to be put back later on the same rig.
 ///
@@ -190,25 +191,38 @@ impl Rig {
                     hash = (hash ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
                 }
             };
-            let wiring = self.wiring();
-            for (id, action) in self.sheet().actions() {
+            let (sheet, wiring) = (self.sheet(), self.wiring());
+            for (id, action) in sheet.actions() {
                 action.name.bytes().for_each(|b| add(u64::from(b)));
+                action.situations.iter().for_each(|s| add(s.index() as u64));
                 let wired = &wiring.actions[id.index()];
-                add(wired.shape as u64);
-                let flags = [wired.toggle, wired.resumes, wired.latch];
+                add(wired.shape as u64 | (wired.opposite as u64) << 8);
+                let flags = [
+                    wired.toggle,
+                    wired.resumes,
+                    wired.latch,
+                    wired.rate.is_some(),
+                    action.while_paused,
+                    action.while_typing,
+                ];
                 flags.map(u64::from).into_iter().for_each(&mut add);
-                add(u64::from(wired.ignore_within.to_bits()));
                 let timing = wired.timing;
                 let times = [
                     timing.hold_after,
                     timing.tap_within,
                     timing.double_tap_within,
                     timing.together_within,
+                    wired.ignore_within,
                 ];
                 times.iter().for_each(|t| add(u64::from(t.to_bits())));
             }
-            for (_, situation) in self.sheet().situations() {
+            for (_, situation) in sheet.situations() {
                 situation.name.bytes().for_each(|b| add(u64::from(b)));
+                for beside in situation.with.iter().chain(&situation.over) {
+                    add(beside.index() as u64);
+                }
+                add(situation.with.len() as u64);
+                add(situation.cover as u64 | u64::from(situation.typing) << 8);
             }
             for name in &wiring.touch_names {
                 name.as_str().bytes().for_each(|b| add(u64::from(b)));
@@ -234,6 +248,12 @@ impl Rig {
                 ];
                 numbers.iter().for_each(|v| add(u64::from(v.to_bits())));
                 feel.invert.iter().for_each(|i| add(u64::from(*i)));
+                add(u64::from(zone.form == DeadZoneForm::Axis));
+                add(match wire.part {
+                    Part::Switch => 0,
+                    Part::Whole => 1,
+                    Part::Port(port) => 2 + u64::from(port),
+                });
             }
             hash
         })
