@@ -2,7 +2,8 @@
 
 use std::fmt::Write as _;
 
-use crate::input::{Input, PadButton};
+use super::reach::reaches_key;
+use crate::input::{DeviceKind, Input, PadButton, Stick};
 use crate::law::Bound;
 use crate::layout::{Hand, Resolver};
 use crate::sheet::{ColumnKind, Ease, Manner, Row, Sheet};
@@ -127,17 +128,15 @@ fn reaches(hand: Hand, input: Input, on: &Resolver) -> bool {
     match input {
         Input::PadButton(button) => side(button).is_none_or(|side| side == hand),
         Input::PadStick(stick) | Input::PadStickHalf(stick, _) => {
-            (stick == crate::input::Stick::LEFT) == (hand == Hand::Left)
+            (stick == Stick::LEFT) == (hand == Hand::Left)
         }
         Input::MouseButton(_) | Input::MouseMove | Input::Wheel(_) => {
             // Keys are then for the other one.
             hand == Hand::Right
         }
-        other => {
-            let board = on.layout().board();
-            let places = on.places_of(other);
-            places.is_empty() || places.iter().any(|place| board.reaches(hand, *place))
-        }
+        other if other.device_kind() == DeviceKind::Keyboard => reaches_key(hand, other, on),
+        // Touch and other controllers lie where the player has them.
+        _ => true,
     }
 }
 

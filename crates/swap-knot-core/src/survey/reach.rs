@@ -109,6 +109,13 @@ impl Reach {
     }
 }
 
+/// Whether a hand reaches a key, or either of two, on the layout's board.
+pub(super) fn reaches_key(hand: Hand, input: Input, on: &Resolver) -> bool {
+    let board = on.layout().board();
+    let mut places = on.places_of(input).into_iter();
+    places.any(|place| board.reaches(hand, place))
+}
+
 /// Keyboard and mouse, and what is bound on them.
 struct Desk<'a> {
     sheet: &'a Sheet,
@@ -125,8 +132,7 @@ impl Desk<'_> {
         if input.device_kind() == DeviceKind::Mouse {
             return mouse;
         }
-        let mut places = self.on.places_of(input).into_iter();
-        places.any(|place| self.board().reaches(hand, place))
+        reaches_key(hand, input, &self.on)
     }
 
     /// Whether a hand plays an action: as a whole, or every one of its arms.
