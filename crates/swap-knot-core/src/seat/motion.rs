@@ -4,7 +4,7 @@ use super::Moved;
 use super::shaping;
 use super::state::{Phase, State};
 use crate::input::{Control, DeviceId, DeviceKind, Direction, notched};
-use crate::rig::{Part, Wiring};
+use crate::rig::{Part, Wire, Wiring};
 use crate::sheet::{ActionId, Shape};
 
 /// So far a mouse may slip in counts before it breaks off what a held part of a chord could still
@@ -46,23 +46,33 @@ impl State {
 
     #[inline(never)]
     fn motion_by_chords(&mut self, wiring: &Wiring, by: [f32; 2]) {
-        let control = Control::MOUSE_MOVE;
+        self.each_longest(wiring, Control::MOUSE_MOVE, |state, index, wire| {
+            let by = match wire.held_len {
+                0 => Some(by),
+                _ => state.slip(wiring, index, by),
+            };
+            if let Some(by) = by {
+                state.move_by(wiring, index, by);
+            }
+        });
+    }
+
+    /// The chords that a movement completes: of those that are satisfied the longest.
+    fn each_longest(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        mut each: impl FnMut(&mut State, u16, &Wire),
+    ) {
         let mut longest = 0;
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
             if wire.held_len < longest {
                 break;
             }
-            if !self.is_ready(wiring, index, wire) {
-                continue;
-            }
-            longest = wire.held_len;
-            let by = match longest {
-                0 => Some(by),
-                _ => self.slip(wiring, index, by),
-            };
-            if let Some(by) = by {
-                self.move_by(wiring, index, by);
+            if self.is_ready(wiring, index, wire) {
+                longest = wire.held_len;
+                each(self, index, wire);
             }
         }
     }
@@ -99,7 +109,7 @@ impl State {
 
     fn move_by(&mut self, wiring: &Wiring, index: u16, [x, y]: [f32; 2]) {
         let wire = &wiring.wires[usize::from(index)];
-        let feel = &wiring.feels[usize::from(wire.feel)];
+        let feel = wiring.feel(wire);
         let mut scale = feel.sensitivity;
         let state = &mut self.wires[usize::from(index)];
         let gone = self
@@ -148,34 +158,23 @@ impl State {
 
     /// The distance of a wheel, for arms that it is bound to.
     fn turn_wheel(&mut self, wiring: &Wiring, control: Control, far: f32) {
-        let mut longest = 0;
-        for &index in wiring.completed_by(control) {
-            let wire = &wiring.wires[usize::from(index)];
-            if wire.held_len < longest {
-                break;
-            }
-            if !self.is_ready(wiring, index, wire) {
-                continue;
-            }
-            longest = wire.held_len;
+        self.each_longest(wiring, control, |state, _, wire| {
             if wire.held_len > 0 {
-                self.use_up_held(wiring, wire);
+                state.use_up_held(wiring, wire);
             }
-            let Part::Port(port) = wire.part else {
-                continue;
-            };
+            let Part::Port(port) = wire.part else { return };
             let Some(arm) = super::work::arm_of(wiring, wire.action, port) else {
-                continue;
+                return;
             };
-            let size = far * wiring.feels[usize::from(wire.feel)].sensitivity;
+            let size = far * wiring.feel(wire).sensitivity;
             let axis = match wiring.actions[usize::from(wire.action)].shape {
                 Shape::Line => 0,
                 _ => arm.axis(),
             };
             let mut by = [0.0; 3];
-            by[axis] = if arm.is_positive() { size } else { -size };
-            self.add_motion(wire.action, by.map(f64::from));
-        }
+            by[axis] = f64::from(if arm.is_positive() { size } else { -size });
+            state.add_motion(wire.action, by);
+        });
     }
 
     pub(super) fn add_motion(&mut self, action: u16, by: [f64; 3]) {
