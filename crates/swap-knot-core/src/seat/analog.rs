@@ -89,7 +89,7 @@ impl State {
         }
     }
 
-    #[cold]
+    #[inline(never)]
     fn judge_grades(&mut self, wiring: &Wiring, control: Control) {
         let raw = self.held.level(control)[0];
         let down = self.held.is_down(control);
@@ -113,6 +113,8 @@ impl State {
                 let longest = *longest.get_or_insert_with(|| self.longest(wiring, control));
                 if wire.held_len >= longest && self.is_ready(wiring, index, wire) {
                     self.engage(wiring, index, wire);
+                } else {
+                    self.tell_why_not(wiring, index, wire);
                 }
             }
         }
