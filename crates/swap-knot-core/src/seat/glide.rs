@@ -46,22 +46,24 @@ impl State {
             let (low, high) = self.bounds(wiring, slot, whole);
             glide.above[0] = glide.above[0].max(low);
             glide.below[0] = glide.below[0].min(high);
+        } else {
+            self.bound_distance(wiring, whole, &mut glide);
         }
-        for &index in wiring
-            .completed_by(whole)
-            .iter()
-            .filter(|_| !halves.is_empty())
-        {
+        self.held.set_glide(slot, whole, glide);
+    }
+
+    /// How far from the middle a stick stays, for what it works as a whole.
+    fn bound_distance(&self, wiring: &Wiring, whole: Control, glide: &mut Glide) {
+        for &index in wiring.completed_by(whole) {
             let zone = &wiring.feel(&wiring.wires[usize::from(index)]).dead_zone;
             let square = zone.inner * zone.inner;
             match (zone.form, self.wires[usize::from(index)].away) {
                 // By axes it has corners.
-                (DeadZoneForm::Axis, _) => glide = Glide::NONE,
+                (DeadZoneForm::Axis, _) => *glide = Glide::NONE,
                 (DeadZoneForm::Round, true) => glide.beyond = glide.beyond.max(square),
                 (DeadZoneForm::Round, false) => glide.within = glide.within.min(square),
             }
         }
-        self.held.set_glide(slot, whole, glide);
     }
 
     /// Between which amounts a trigger or half stays as it is: down or up, at rest or not, in far
