@@ -476,26 +476,15 @@ fn route(w: &mut Wiring) {
         let control = Control(n as u16);
         let (first, count) = control.relatives();
         let start = w.moves.len();
+        let mut moved = Vec::new();
         for control in (first.0..first.0 + count).map(Control).chain([control]) {
-            let wires = w
-                .completed_by(control)
-                .iter()
-                .map(|&i| &w.wires[usize::from(i)]);
-            let moved: Vec<u16> = wires
-                .filter(|wire| wire.analog)
-                .map(|wire| wire.action)
-                .collect();
-            w.moves.extend(moved);
+            let wires = w.completed_by(control).iter();
+            let wires = wires.map(|&i| &w.wires[usize::from(i)]);
+            moved.extend(wires.filter(|wire| wire.analog).map(|wire| wire.action));
         }
-        w.moves[start..].sort_unstable();
-        let mut last = None;
-        let mut at = start;
-        while at < w.moves.len() {
-            match last.replace(w.moves[at]) == Some(w.moves[at]) {
-                true => drop(w.moves.remove(at)),
-                false => at += 1,
-            }
-        }
+        moved.sort_unstable();
+        moved.dedup();
+        w.moves.extend(moved);
         w.routes[n].moves = (start as u32, w.moves.len() as u32);
     }
 }
