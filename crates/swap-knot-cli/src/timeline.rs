@@ -16,17 +16,21 @@ pub(crate) fn play(seat: &mut Seat, trace: &Trace) -> Result<Vec<String>, Replay
         began: HashMap::new(),
         out: Vec::new(),
     };
-    let mut situations = trace.entries().iter().filter_map(|entry| match entry {
-        TraceEntry::Situations { at, names } => Some((*at, names)),
+    let mut changes = trace.entries().iter().filter_map(|entry| match entry {
+        TraceEntry::Situations { at, names } => {
+            Some((*at, format!("situation: {}", names.join(", "))))
+        }
+        TraceEntry::Rig { at, layout, .. } => Some((
+            *at,
+            format!("another rig: layout {layout}, with the profile in the trace"),
+        )),
         _ => None,
     });
-    let mut next = situations.next();
+    let mut next = changes.next();
     seat.replay(trace, TICK, |seat, now| {
-        while let Some((at, names)) = next
-            && at <= now
-        {
-            lines.add(at, "     ", &format!("situation: {}", names.join(", ")));
-            next = situations.next();
+        while let Some((at, text)) = next.take_if(|(at, _)| *at <= now) {
+            lines.add(at, "     ", &text);
+            next = changes.next();
         }
         for happened in seat.happened() {
             lines.happened(happened, seat);
