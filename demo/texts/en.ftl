@@ -1,4 +1,56 @@
-# The prompts of Slack Water. A brace is written {"{"} in Fluent.
+# The texts of Slack Water in English: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Slack Water
+situation-deck = On deck
+situation-helm = At the helm
+situation-crane = In the crane
+situation-chart = At the map table
+situation-hail = Hailing the harbour
+situation-pause = Paused
+group-moving = Moving about
+group-always = Always
+action-walk = Walk
+action-walk-up = Walk to the bow
+action-walk-down = Walk to the stern
+action-walk-left = Walk to port
+action-walk-right = Walk to starboard
+action-hurry = Hurry
+action-cast-off = Cast off
+action-coil-rope = Coil the rope
+action-lantern = Lantern
+action-map-table = Map table
+action-steer = Steer
+action-steer-left = Steer to port
+action-steer-right = Steer to starboard
+action-throttle = Throttle
+action-horn = Horn
+action-swing = Swing the jib
+action-swing-left = Swing to port
+action-swing-right = Swing to starboard
+action-hoist = Hoist
+action-hoist-up = Hoist
+action-hoist-down = Lower
+action-fine = Fine control
+action-stow-1 = Stow at the bow
+action-stow-2 = Stow amidships
+action-stow-3 = Stow at the stern
+action-pan = Move the chart
+action-pan-up = Chart up
+action-pan-down = Chart down
+action-pan-left = Chart left
+action-pan-right = Chart right
+action-zoom = Zoom
+action-zoom-up = Zoom in
+action-zoom-down = Zoom out
+action-send = Send
+action-resume = Resume
+action-photo = Photograph
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Bilge pump
+preset-left-handed = Left-handed
+preset-skipper = Skipper, left half of the keyboard
+preset-deckhand = Deckhand, right half of the keyboard
+
 leave = {"{do:cast-off}"} to leave the quay
 coil = {"{do:coil-rope}"} to coil the rope
 steer = {"{steer}"} to steer, {"{throttle}"} for more way
@@ -9,3 +61,8 @@ stow =
         [stern] {"{do:stow-3}"} to stow at the stern
        *[other] {"{do:stow-2}"} to stow amidships
     }
+at-deck = {"{do:cast-off}"} to leave, {"{walk}"} to walk, {"{do:coil-rope}"} to coil the rope
+at-helm = {"{steer}"} to steer, {"{throttle}"} for more way, {"{do:horn}"} for the horn
+at-crane = {"{swing}"} to swing, {"{hoist}"} to hoist, {"{fine}"} for care
+at-chart = {"{pan}"} to move the chart, {"{zoom.up}"} and {"{zoom.down}"} to zoom
+at-pause = {"{do:resume}"} to go on

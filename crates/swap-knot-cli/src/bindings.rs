@@ -3,15 +3,16 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
-use swap_knot::{ColumnKind, Draft, Layout, MenuRow, Words};
+use swap_knot::{ColumnKind, Draft, GameTitle, Layout, MenuRow, Sheet, Words};
 
 use crate::table::{columns, print_json};
+use crate::words::WordsArgs;
 use crate::{CLEAN, Done, files};
 
 /// The options of `table`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot table controls.toml\n  swap-knot table controls.toml --format markdown --language de --layout de > CONTROLS.md"
+    after_help = "Examples:\n  swap-knot table controls.toml\n  swap-knot table controls.toml --format markdown --language de --texts texts --layout de > CONTROLS.md\n  swap-knot table controls.toml --format fluent > texts/en.ftl"
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -22,9 +23,8 @@ pub(crate) struct Args {
     /// The layout; without it, the one in the profile, or us.
     #[arg(long, value_name = "NAME", value_parser = files::layout)]
     layout: Option<Layout>,
-    /// The language of the inputs' names.
-    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
-    language: Words,
+    #[command(flatten)]
+    words: WordsArgs,
     /// How to print it.
     #[arg(long, value_enum, default_value_t = Format::Text)]
     format: Format,
@@ -35,6 +35,8 @@ enum Format {
     Text,
     Markdown,
     Json,
+    /// The game's titles as a Fluent file, to be translated.
+    Fluent,
 }
 
 /// The devices that have a column, and the rows that have a binding.
@@ -51,8 +53,8 @@ impl Table {
         cells.filter_map(|c| c.name.clone()).collect()
     }
 
-    fn group(&self, row: &MenuRow) -> &str {
-        self.draft.sheet().group_title(row.group)
+    fn group(&self, row: &MenuRow) -> String {
+        self.draft.group_title(row.group)
     }
 }
 
@@ -61,18 +63,19 @@ pub(crate) fn run(args: &Args) -> Done {
     let profile = files::profile(args.profile.as_deref())?;
     let layout = files::layout_of(args.layout.as_ref(), &profile);
     let mut draft = Draft::new(&sheet, profile, &layout);
-    draft.set_words(&args.language);
+    let words = &args.words.words()?;
+    draft.set_words(words);
     let shown = draft.columns();
     let mut rows = draft.rows(&shown);
     rows.retain(|r| r.cells.iter().any(|c| c.chord.is_some()));
     let mut kinds: Vec<ColumnKind> = shown.iter().map(|c| c.kind()).collect();
     kinds.dedup();
     let table = Table { kinds, draft, rows };
-    let words = &args.language;
     match args.format {
         Format::Text => as_text(&table, words)?,
         Format::Markdown => as_markdown(&table, words)?,
         Format::Json => as_json(&table)?,
+        Format::Fluent => as_fluent(table.draft.sheet())?,
     }
     Ok(CLEAN)
 }
@@ -84,7 +87,7 @@ fn as_text(table: &Table, words: &Words) -> std::io::Result<()> {
     let mut group = None;
     for row in &table.rows {
         if group.replace(row.group) != Some(row.group) {
-            lines.push(vec![table.group(row).to_owned()]);
+            lines.push(vec![table.group(row)]);
         }
         let mut line = vec![format!("  {}", row.title)];
         let names = |k: &ColumnKind| table.names(row, *k).join(", ");
@@ -109,13 +112,22 @@ fn as_markdown(table: &Table, words: &Words) -> std::io::Result<()> {
         if group.replace(row.group) != Some(row.group) {
             let kinds: Vec<String> = table.kinds.iter().map(|k| words.column_name(*k)).collect();
             let space = if row == &table.rows[0] { "" } else { "\n" };
-            writeln!(out, "{space}## {}\n", plain(table.group(row)))?;
+            writeln!(out, "{space}## {}\n", plain(&table.group(row)))?;
             writeln!(out, "| | {} |", kinds.join(" | "))?;
             writeln!(out, "|---|{}", "---|".repeat(kinds.len()))?;
         }
         let names = |k: &ColumnKind| plain(&table.names(row, *k).join(", "));
         let cells: Vec<String> = table.kinds.iter().map(names).collect();
         writeln!(out, "| {} | {} |", plain(&row.title), cells.join(" | "))?;
+    }
+    Ok(())
+}
+
+/// Every title that a language has to have, as it stands in the sheet.
+fn as_fluent(sheet: &Sheet) -> std::io::Result<()> {
+    let mut out = anstream::stdout().lock();
+    for title in GameTitle::all(sheet).iter().filter(|t| !t.is_made) {
+        writeln!(out, "{}", title.to_fluent())?;
     }
     Ok(())
 }

@@ -10,7 +10,7 @@ use swap_knot::{
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
-use crate::texts::{self, Mistake};
+use crate::texts;
 use crate::{CLEAN, Done, FOUND, files};
 
 /// The options of `check`.
@@ -27,7 +27,8 @@ pub(crate) struct Args {
     /// Check with what a player changed.
     #[arg(long, value_name = "FILE")]
     profile: Option<PathBuf>,
-    /// Check the prompts in the Fluent files (`.ftl`) below this folder, too.
+    /// Check the game's Fluent files below this folder, too: the prompts and titles in TAG.ftl, or in
+    /// the .ftl files of a folder TAG, and what a language lacks.
     #[arg(long, value_name = "DIR")]
     texts: Option<PathBuf>,
     /// Tell as well what the bindings ask of hands, and what a player can have eased about it.
@@ -62,8 +63,8 @@ struct Checked {
     survey: Survey,
     /// What the presets bring that the defaults do not have.
     presets: Vec<PresetProblem>,
-    /// Mistakes in the game's texts, and how many prompts there are.
-    texts: Option<(Vec<Mistake>, usize)>,
+    /// The game's texts, where they were to be checked.
+    texts: Option<texts::Checked>,
     /// What is asked of hands, where that was to be told.
     demands: Option<Vec<Demand>>,
 }
@@ -72,10 +73,7 @@ impl Checked {
     fn problems(&self) -> usize {
         let always = self.always.iter().filter(|c| c.class.is_conflict()).count();
         let some = self.survey.findings().iter().filter(|f| f.is_problem);
-        let texts = self
-            .texts
-            .as_ref()
-            .map_or(0, |(mistakes, _)| mistakes.len());
+        let texts = self.texts.as_ref().map_or(0, texts::Checked::problems);
         always + some.count() + self.presets.len() + texts
     }
 }
@@ -115,7 +113,7 @@ fn check(
     sheet: Sheet,
     profile: &Profile,
     layouts: &[Layout],
-    texts: Option<(Vec<Mistake>, usize)>,
+    texts: Option<texts::Checked>,
 ) -> Checked {
     let platform = Platform::current();
     let rig = Rig::new(&sheet, profile, &Layout::us());
@@ -160,25 +158,8 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         n => format!("{n} of them bring problems of their own"),
     };
     writeln!(out, "{}{names}: {fine}", count(looked_at, "layout"))?;
-    let mistakes = match &checked.texts {
-        Some((mistakes, prompts)) => {
-            let fine = match mistakes.len() {
-                0 => "all fit the sheet".to_owned(),
-                n => count(n, "mistake"),
-            };
-            writeln!(out, "{}: {fine}", count(*prompts, "prompt"))?;
-            &mistakes[..]
-        }
-        None => &[],
-    };
-    for mistake in mistakes {
-        let place = &mistake.place;
-        writeln!(
-            out,
-            "\n{} {place}: {}",
-            styled(BAD, "text:"),
-            mistake.message
-        )?;
+    if let Some(texts) = &checked.texts {
+        print_texts(&mut out, texts)?;
     }
 
     let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
@@ -228,6 +209,61 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         }
     }
     Ok(())
+}
+
+/// What the game's texts lack or have too much of.
+fn print_texts(out: &mut impl Write, texts: &texts::Checked) -> std::io::Result<()> {
+    let fine = match texts.mistakes.len() {
+        0 => "all fit the sheet".to_owned(),
+        n => count(n, "mistake"),
+    };
+    let titles = texts.languages.iter().map(|l| l.titles).sum();
+    writeln!(
+        out,
+        "{} and {} in {}: {fine}",
+        count(texts.prompts, "prompt"),
+        count(titles, "title"),
+        count(texts.languages.len(), "language"),
+    )?;
+    for mistake in &texts.mistakes {
+        let (place, message) = (&mistake.place, &mistake.message);
+        writeln!(out, "\n{} {place}: {message}", styled(BAD, "text:"))?;
+    }
+    for language in &texts.languages {
+        let tag = &language.tag;
+        if !language.lacks.is_empty() {
+            let what = count(language.lacks.len(), "title");
+            writeln!(out, "\n{} {tag} lacks {what}", styled(BAD, "text:"))?;
+            writeln!(
+                out,
+                "  players read the sheet's instead: {}",
+                pairs(&language.lacks)
+            )?;
+        }
+        if !language.lacks_prompts.is_empty() {
+            let what = count(language.lacks_prompts.len(), "message");
+            let ids = language.lacks_prompts.join(", ");
+            writeln!(
+                out,
+                "\n{} {tag} lacks {what} that other languages have\n  {ids}",
+                styled(BAD, "text:")
+            )?;
+        }
+    }
+    let same = texts.languages.iter().filter(|l| !l.same.is_empty());
+    for (n, language) in same.enumerate() {
+        if n == 0 {
+            writeln!(out, "\n{}", styled(QUIET, "as in the sheet:"))?;
+        }
+        writeln!(out, "  {}: {}", language.tag, pairs(&language.same))?;
+    }
+    Ok(())
+}
+
+/// Messages with what the sheet has for them.
+fn pairs(all: &[(String, String)]) -> String {
+    let each = all.iter().map(|(id, text)| format!("{id} (\"{text}\")"));
+    each.collect::<Vec<_>>().join(", ")
 }
 
 fn print_finding(
@@ -306,8 +342,20 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         told.collect::<Vec<_>>()
     });
     let texts: Vec<_> = (checked.texts.iter())
-        .flat_map(|(mistakes, _)| mistakes)
+        .flat_map(|texts| &texts.mistakes)
         .map(|m| serde_json::json!({ "place": m.place, "text": m.message }))
+        .collect();
+    let ids = |all: &[(String, String)]| all.iter().map(|(id, _)| id.clone()).collect::<Vec<_>>();
+    let languages: Vec<_> = (checked.texts.iter())
+        .flat_map(|texts| &texts.languages)
+        .map(|l| {
+            serde_json::json!({
+                "language": l.tag,
+                "titles": l.titles,
+                "lacks": ([ids(&l.lacks), l.lacks_prompts.clone()].concat()),
+                "as-in-the-sheet": ids(&l.same),
+            })
+        })
         .collect();
     let conflicts: Vec<_> = checked.always.iter().map(conflict).collect();
     let findings: Vec<_> = checked.survey.findings().iter().map(finding).collect();
@@ -316,6 +364,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "bindings": checked.bindings,
         "layouts": checked.survey.layouts(),
         "texts": texts,
+        "languages": languages,
         "presets": presets,
         "forgotten": forgotten,
         "access": demands,

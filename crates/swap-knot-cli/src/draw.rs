@@ -5,9 +5,10 @@ use std::fs;
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Board, Draft, Input, Layout, Words};
+use swap_knot::{Board, Draft, Input, Layout};
 use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme};
 
+use crate::words::WordsArgs;
 use crate::{CLEAN, Done, files};
 
 /// The options of `draw`.
@@ -34,9 +35,8 @@ pub(crate) struct Args {
     /// The board, if it is not the usual one of the layout.
     #[arg(long, value_name = "STANDARD", value_parser = board)]
     board: Option<Board>,
-    /// The language of the inputs' names.
-    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
-    language: Words,
+    #[command(flatten)]
+    words: WordsArgs,
     /// The colours.
     #[arg(long, value_name = "light|dark", default_value = "dark", value_parser = theme)]
     theme: Theme,
@@ -77,7 +77,7 @@ pub(crate) fn run(args: &Args) -> Done {
         None => None,
     };
     let mut draft = Draft::new(&sheet, profile, &layout);
-    draft.set_words(&args.language);
+    draft.set_words(&args.words.words()?);
     let ending = args.output.as_deref().and_then(Path::extension);
     if args.what == What::Card && ending.is_some_and(|e| e == "html") {
         return write(args, Card::new(&draft, &args.theme).to_html().as_bytes());

@@ -152,7 +152,7 @@ fn ask(draft: &Draft, question: &Question, as_json: bool) -> Done {
         let text = match &way.refused {
             Some(why) => styled(QUIET, &format!("not offered: {why}")),
             None => {
-                let effects = way.effects.iter().map(|e| draft.describe(e));
+                let effects = way.effects.iter().map(|e| draft.tell(e));
                 let further = way
                     .conflicts
                     .iter()

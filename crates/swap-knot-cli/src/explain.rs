@@ -44,7 +44,7 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
             .to_vec(),
     ];
     for (cell, after) in &changed {
-        let title = sheet.row_title(cell.row).to_owned();
+        let title = draft.row_title(cell.row);
         let column = cell.column.to_string();
         let stands = match draft.not_in_force_in(*cell) {
             Some(_) => " (not in force)",
@@ -152,7 +152,7 @@ pub(crate) fn why(args: &WhyArgs) -> Done {
             (Origin::Preset, Some(preset)) => format!("preset {preset}"),
             (origin, _) => word(origin).to_owned(),
         };
-        let title = sheet.row_title(say.row).to_owned();
+        let title = draft.row_title(say.row);
         rows.push(vec![
             title,
             say.column.clone(),

@@ -4,7 +4,7 @@ use std::error::Error;
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{DeviceKind, Layout, Profile, Sheet, Words};
+use swap_knot::{DeviceKind, Layout, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
 pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
@@ -62,17 +62,6 @@ fn nearest(name: &str) -> String {
 pub(crate) fn layout_of(option: Option<&Layout>, profile: &Profile) -> Layout {
     let chosen = profile.layout().and_then(Layout::shipped);
     option.cloned().or(chosen).unwrap_or_else(Layout::us)
-}
-
-/// The words of a language that ships, for an option.
-pub(crate) fn language(tag: &str) -> Result<Words, String> {
-    Words::shipped(tag).ok_or_else(|| {
-        let all: Vec<&str> = Words::languages().collect();
-        format!(
-            "there are no words for `{tag}`; there are {}",
-            all.join(", ")
-        )
-    })
 }
 
 /// A device kind, for an option.

@@ -3,9 +3,10 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{DeviceKind, HidButton, Input, InputShape, Layout, Letter, MouseButton, Words};
+use swap_knot::{DeviceKind, HidButton, Input, InputShape, Layout, Letter, MouseButton};
 
 use crate::table::{columns, count, print_json};
+use crate::words::WordsArgs;
 use crate::{CLEAN, Done, FOUND, files};
 
 /// The options of `inputs`.
@@ -22,9 +23,8 @@ pub(crate) struct Args {
     /// The layout that the names of keys are printed for.
     #[arg(long, value_name = "NAME", default_value = "us", value_parser = files::layout)]
     layout: Layout,
-    /// The language of the names that players read.
-    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
-    language: Words,
+    #[command(flatten)]
+    words: WordsArgs,
     /// Print JSON instead of text.
     #[arg(long)]
     json: bool,
@@ -37,7 +37,7 @@ struct Found {
 }
 
 pub(crate) fn run(args: &Args) -> Done {
-    let found = find(args);
+    let found = find(args, &args.words.words()?);
     if args.json {
         let list = found.iter().map(|f| {
             json!({
@@ -55,7 +55,7 @@ pub(crate) fn run(args: &Args) -> Done {
 }
 
 /// What fits the word; what is called so from habit comes first.
-fn find(args: &Args) -> Vec<Found> {
+fn find(args: &Args, words: &swap_knot::Words) -> Vec<Found> {
     let numbered = (6..=MouseButton::LAST).filter_map(MouseButton::from_number);
     let hid = HidButton::all().map(|b| Input::Hid(swap_knot::HidInput::Button(b)));
     let all = (Input::all_named())
@@ -73,7 +73,7 @@ fn find(args: &Args) -> Vec<Found> {
         .chain([letter]);
     let named = every.flatten().map(|input| Found {
         input,
-        reads: args.language.input_name(input, &args.layout),
+        reads: words.input_name(input, &args.layout),
     });
     let device = |f: &Found| args.device.is_none_or(|kind| f.input.device_kind() == kind);
     let fits = |f: &Found| {

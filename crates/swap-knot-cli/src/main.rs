@@ -24,6 +24,7 @@ mod table;
 mod texts;
 mod timeline;
 mod types;
+mod words;
 
 use std::process::ExitCode;
 

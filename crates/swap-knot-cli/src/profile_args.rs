@@ -8,6 +8,7 @@ use std::path::{Path, PathBuf};
 use swap_knot::{CarriedOver, Cell, Chord, Draft, Layout, Profile, Sheet};
 
 use crate::files;
+use crate::words::WordsArgs;
 
 /// A sheet, a profile and a layout.
 #[derive(Debug, clap::Args)]
@@ -20,6 +21,8 @@ pub(crate) struct ProfileArgs {
     /// The player's layout; without it, the one in the profile, or us.
     #[arg(long, value_name = "NAME", value_parser = files::layout)]
     pub(crate) layout: Option<Layout>,
+    #[command(flatten)]
+    pub(crate) words: WordsArgs,
     /// Print JSON instead of text.
     #[arg(long)]
     pub(crate) json: bool,
@@ -38,7 +41,9 @@ impl ProfileArgs {
         for line in carried.describe(&sheet) {
             anstream::eprintln!("note: {line}");
         }
-        Ok(Draft::new(&sheet, carried.profile, &layout))
+        let mut draft = Draft::new(&sheet, carried.profile, &layout);
+        draft.set_words(&self.words.words()?);
+        Ok(draft)
     }
 
     /// Applies a draft and writes its profile, all or nothing.

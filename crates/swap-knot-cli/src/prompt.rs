@@ -4,8 +4,9 @@ use std::io::Write as _;
 use std::path::PathBuf;
 
 use serde_json::json;
-use swap_knot::{Chord, DeviceKind, Layout, Piece, Prompt, Rendered, Rig, Words};
+use swap_knot::{Chord, DeviceKind, Layout, Piece, Prompt, Rendered, Rig};
 
+use crate::words::WordsArgs;
 use crate::{CLEAN, Done, files};
 
 /// The options of `prompt`.
@@ -27,9 +28,8 @@ pub(crate) struct Args {
     /// The device kind in use.
     #[arg(long, value_name = "KIND", default_value = "keyboard", value_parser = files::device_kind)]
     device: DeviceKind,
-    /// The player's language.
-    #[arg(long, value_name = "TAG", default_value = "en", value_parser = files::language)]
-    language: Words,
+    #[command(flatten)]
+    words: WordsArgs,
     /// How many bindings of one action to name.
     #[arg(long, value_name = "N", default_value_t = 1)]
     alternates: usize,
@@ -52,7 +52,7 @@ pub(crate) fn run(args: &Args) -> Done {
         format!("{e}\n  {}\n  {}^", args.text, " ".repeat(column))
     })?;
     let mut prompt = prompt
-        .with_words(&args.language)
+        .with_words(&args.words.words()?)
         .with_alternates(args.alternates);
     let shown = prompt.render(&rig, args.device);
     let mut out = anstream::stdout().lock();

@@ -1,81 +1,157 @@
-//! The prompts in a folder of a game's Fluent files, checked against its sheet.
+//! A game's Fluent files, checked against its sheet: prompts, titles, and what a language lacks.
 
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::error::Error;
-use std::fs;
 use std::path::Path;
 
 use fluent_syntax::ast::{Entry, Expression, InlineExpression, Pattern, PatternElement};
-use swap_knot::{Prompt, Sheet};
+use swap_knot::{GameTitle, Prompt, Sheet, Words};
 
-use crate::files;
+use crate::words::{TextFile, files_in};
 
-/// The largest file of texts that is read, in bytes.
-const MAX_BYTES: usize = 4 << 20;
+/// What the message ids of titles begin with, besides `game`.
+const KINDS: [&str; 4] = ["action-", "group-", "situation-", "preset-"];
 
-/// A prompt that does not fit the sheet, or a file that is no Fluent.
+/// A text that does not fit the sheet, or a file that is no Fluent.
 pub(crate) struct Mistake {
     /// `file:line`.
     pub(crate) place: String,
     pub(crate) message: String,
 }
 
-/// Every mistake in the `.ftl` files below a folder, and how many prompts there are.
-pub(crate) fn check(folder: &Path, sheet: &Sheet) -> Result<(Vec<Mistake>, usize), Box<dyn Error>> {
-    let mut paths = Vec::new();
-    collect(folder, &mut paths)?;
-    paths.sort();
-    if paths.is_empty() {
-        return Err(format!(
-            "{}: there are no .ftl files in this folder",
-            folder.display()
-        )
-        .into());
-    }
-    let mut found = Found::default();
-    for path in paths {
-        let text = files::read(&path, MAX_BYTES)?;
-        found.file(&path.display().to_string(), &text, sheet);
-    }
-    Ok((found.mistakes, found.prompts))
-}
-
-fn collect(folder: &Path, out: &mut Vec<std::path::PathBuf>) -> Result<(), Box<dyn Error>> {
-    let wrong = |e: std::io::Error| format!("{}: {e}", folder.display());
-    for entry in fs::read_dir(folder).map_err(wrong)? {
-        let entry = entry.map_err(wrong)?;
-        // Links are not followed: they could lead round in a circle.
-        let kind = entry.file_type().map_err(wrong)?;
-        let path = entry.path();
-        if kind.is_dir() {
-            collect(&path, out)?;
-        } else if kind.is_file() && path.extension().is_some_and(|e| e == "ftl") {
-            out.push(path);
-        }
-    }
-    Ok(())
-}
-
+/// What was found in the Fluent files of a folder.
 #[derive(Default)]
-struct Found {
-    mistakes: Vec<Mistake>,
-    prompts: usize,
+pub(crate) struct Checked {
+    pub(crate) mistakes: Vec<Mistake>,
+    pub(crate) prompts: usize,
+    pub(crate) languages: Vec<Language>,
 }
 
-impl Found {
-    fn file(&mut self, file: &str, text: &str, sheet: &Sheet) {
+/// One language, compared with the others and with the sheet.
+pub(crate) struct Language {
+    pub(crate) tag: String,
+    /// How many titles it has.
+    pub(crate) titles: usize,
+    /// Titles that the sheet has and it has not: the message, and what the player reads instead.
+    pub(crate) lacks: Vec<(String, String)>,
+    /// Other messages that some language has and it has not.
+    pub(crate) lacks_prompts: Vec<String>,
+    /// Titles that it leaves as they are in the sheet.
+    pub(crate) same: Vec<(String, String)>,
+}
+
+/// What a file has under one id.
+struct Entered {
+    place: String,
+    /// The text, where it is one without variables.
+    text: Option<String>,
+}
+
+/// Checks the `.ftl` files below a folder.
+pub(crate) fn check(folder: &Path, sheet: &Sheet) -> Result<Checked, Box<dyn Error>> {
+    let mut found = Checked::default();
+    let mut by_language: BTreeMap<String, BTreeMap<String, Entered>> = BTreeMap::new();
+    for file in files_in(folder)? {
+        let own = by_language.entry(file.language.clone()).or_default();
+        found.file(&file, sheet, own);
+    }
+    let titles = GameTitle::all(sheet);
+    let known: HashMap<&str, &GameTitle> = titles.iter().map(|t| (t.id.as_str(), t)).collect();
+    let prompts: BTreeSet<&str> = (by_language.values())
+        .flat_map(BTreeMap::keys)
+        .map(String::as_str)
+        .filter(|id| !Words::takes(id))
+        .collect();
+    for (tag, own) in &by_language {
+        for (id, entered) in own.iter().filter(|(id, _)| is_title(id)) {
+            if !known.contains_key(id.as_str()) && !was_there(sheet, id) {
+                found.mistakes.push(Mistake {
+                    place: entered.place.clone(),
+                    message: nothing_of_that_name(id, &titles),
+                });
+            }
+        }
+        let has = own
+            .keys()
+            .filter(|id| known.contains_key(id.as_str()))
+            .count();
+        let missing = titles
+            .iter()
+            .filter(|t| !t.is_made && !own.contains_key(&t.id));
+        let pair = |t: &GameTitle| (t.id.clone(), t.text.clone());
+        let same = titles.iter().filter(|t| {
+            let text = own.get(&t.id).and_then(|e| e.text.as_ref());
+            text == Some(&t.text)
+        });
+        let mut same: Vec<_> = same.map(pair).collect();
+        // Where all of them are the sheet's, that is the language of the sheet.
+        if same.len() == has {
+            same.clear();
+        }
+        let others = prompts.iter().filter(|id| !own.contains_key(**id));
+        found.languages.push(Language {
+            tag: tag.clone(),
+            titles: has,
+            lacks: if has == 0 {
+                Vec::new()
+            } else {
+                missing.map(pair).collect()
+            },
+            lacks_prompts: others.map(|id| (*id).to_owned()).collect(),
+            same,
+        });
+    }
+    Ok(found)
+}
+
+fn is_title(id: &str) -> bool {
+    id == "game" || KINDS.iter().any(|kind| id.starts_with(kind))
+}
+
+/// Whether a title is of an action that the sheet had once: players are told of it by its name.
+fn was_there(sheet: &Sheet, id: &str) -> bool {
+    let name = id.strip_prefix("action-");
+    name.is_some_and(|name| sheet.is_removed(name) || sheet.renamed(name).is_some())
+}
+
+fn nothing_of_that_name(id: &str, titles: &[GameTitle]) -> String {
+    let near = GameTitle::nearest(titles, id);
+    let near = near.map_or_else(String::new, |t| format!("; did you mean `{}`?", t.id));
+    format!("`{id}` names nothing in the sheet{near}")
+}
+
+impl Checked {
+    /// How many problems there are.
+    pub(crate) fn problems(&self) -> usize {
+        let lacking =
+            |l: &Language| usize::from(!(l.lacks.is_empty() && l.lacks_prompts.is_empty()));
+        self.mistakes.len() + self.languages.iter().map(lacking).sum::<usize>()
+    }
+
+    fn file(&mut self, file: &TextFile, sheet: &Sheet, own: &mut BTreeMap<String, Entered>) {
+        let (name, text) = (&file.name, &file.text);
         let line_of = |at: usize| text[..at.min(text.len())].matches('\n').count() + 1;
-        let resource = match fluent_syntax::parser::parse(text) {
+        let resource = match fluent_syntax::parser::parse(text.as_str()) {
             Ok(resource) => resource,
             Err((resource, errors)) => {
                 for error in errors {
                     self.mistakes.push(Mistake {
-                        place: format!("{file}:{}", line_of(error.pos.start)),
+                        place: format!("{name}:{}", line_of(error.pos.start)),
                         message: format!("not valid in a Fluent file: {}", error.kind),
                     });
                 }
                 resource
             }
         };
+        if let Err(error) = Words::english().with_texts(text, name) {
+            let mistakes = error.mistakes().iter();
+            // What is no Fluent was told above.
+            let told = |m: &&swap_knot::WordsMistake| !m.message.starts_with("not valid");
+            self.mistakes.extend(mistakes.filter(told).map(|m| Mistake {
+                place: format!("{name}:{}", m.line),
+                message: m.message.clone(),
+            }));
+        }
         for entry in &resource.body {
             let (id, value, attributes) = match entry {
                 Entry::Message(m) => (m.id.name, m.value.as_ref(), &m.attributes),
@@ -84,13 +160,22 @@ impl Found {
             };
             // The parser keeps no places, but every name stands at the start of its line.
             let offset = id.as_ptr() as usize - text.as_ptr() as usize;
-            let line = line_of(offset);
+            let place = format!("{name}:{}", line_of(offset));
+            let is_message = matches!(entry, Entry::Message(_));
+            if is_message {
+                let text = value.and_then(plain);
+                let place = place.clone();
+                own.insert(id.to_owned(), Entered { place, text });
+            }
+            if is_message && Words::takes(id) {
+                continue;
+            }
             let patterns = value.into_iter().chain(attributes.iter().map(|a| &a.value));
             for pattern in patterns {
                 let mut texts = Vec::new();
                 variants(pattern, &mut texts);
                 for prompt in texts {
-                    self.prompt(&prompt, id, &format!("{file}:{line}"), sheet);
+                    self.prompt(&prompt, id, &place, sheet);
                 }
             }
         }
@@ -108,6 +193,15 @@ impl Found {
             });
         }
     }
+}
+
+/// A text without anything to fill in.
+fn plain(pattern: &Pattern<&str>) -> Option<String> {
+    let texts = pattern.elements.iter().map(|element| match element {
+        PatternElement::TextElement { value } => Some(*value),
+        PatternElement::Placeable { .. } => None,
+    });
+    texts.collect()
 }
 
 /// The texts that a pattern can come to, as far as prompts are concerned: braces are written as

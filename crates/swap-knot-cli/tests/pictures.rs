@@ -29,9 +29,7 @@ fn prompts_are_shown_in_languages_with_alternates_and_spoken() {
         .assert()
         .code(2)
         .stderr_eq(str![[r#"
-error: invalid value 'tlh' for '--language <TAG>': there are no words for `tlh`; there are en, fr, de, es, pt-BR, pl, ja, zh-Hans
-
-For more information, try '--help'.
+error: there are no words for `tlh`; there are en, fr, de, es, pt-BR, it, pl, ru, uk, tr, ja, ko, zh-Hans, zh-Hant, and those for which a game has texts
 
 "#]]);
 }
@@ -80,7 +78,14 @@ fn texts_are_checked_against_the_sheet() {
     check("demo/texts").assert().code(0).stdout_eq(str![[r#"
 demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situations
 1 layout (us): none brings a problem of its own
-14 prompts: all fit the sheet
+168 prompts and 672 titles in 14 languages: all fit the sheet
+
+as in the sheet:
+  de: action-horn ("Horn"), action-zoom ("Zoom")
+  es: action-zoom ("Zoom")
+  fr: action-zoom ("Zoom")
+  it: action-zoom ("Zoom")
+  pt-BR: action-zoom ("Zoom")
 
 "#]]);
     let folder = tempfile::tempdir().unwrap();
@@ -98,6 +103,57 @@ demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situation
     }
     fs::remove_file(folder.path().join("x.ftl")).unwrap();
     check(folder.path().to_str().unwrap()).assert().code(2);
+    // Titles that are lacking, that name nothing, and a language in a folder of its own.
+    let english = says(&["table", "demo/slack-water.toml", "--format", "fluent"]);
+    fs::write(
+        folder.path().join("en.ftl"),
+        format!("{english}leave = Leave\n"),
+    )
+    .unwrap();
+    fs::create_dir(folder.path().join("tlh")).unwrap();
+    let own = english.replace("action-horn = Horn", "action-hron = Hupe");
+    fs::write(
+        folder.path().join("tlh/titles.ftl"),
+        format!("{own}mouse-left = {{ $x }}\n"),
+    )
+    .unwrap();
+    let out = check(folder.path().to_str().unwrap()).output().unwrap();
+    assert_eq!(out.status.code(), Some(1));
+    let said = String::from_utf8(out.stdout).unwrap();
+    for wanted in [
+        "`action-hron` names nothing in the sheet; did you mean `action-horn`?",
+        "`mouse-left` takes no `$x`; it takes none",
+        "tlh lacks 1 title\n  players read the sheet's instead: action-horn (\"Horn\")",
+        "tlh lacks 1 message that other languages have\n  leave",
+    ] {
+        assert!(said.contains(wanted), "{said}");
+    }
+    assert!(
+        !said.contains("as in the sheet"),
+        "the sheet's own language, and one without titles: {said}"
+    );
+    let texts = [
+        "--texts",
+        folder.path().to_str().unwrap(),
+        "--language",
+        "tlh",
+    ];
+    let table = [
+        "why",
+        "demo/slack-water.toml",
+        "--profile",
+        "demo/profiles/ada.toml",
+        "horn",
+    ];
+    swap_knot(&[&table[..], &texts].concat()).assert().code(2);
+    fs::write(folder.path().join("tlh/titles.ftl"), "action-horn = Hupe").unwrap();
+    let said = says(&[&table[..], &texts].concat());
+    assert!(said.contains("Hupe     keyboard-1"), "{said}");
+    let brackets = ["table", "demo/slack-water.toml", "--language", "x-brackets"];
+    assert!(
+        says(&brackets).contains("⟦Cast off⟧"),
+        "to find what was never translated"
+    );
 }
 
 #[test]

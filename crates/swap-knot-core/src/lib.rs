@@ -82,5 +82,6 @@ pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue
 
 // Prompt.
 pub use prompt::{
-    InputPiece, Piece, Prompt, PromptError, Rendered, Words, WordsError, WordsMistake,
+    GameTitle, InputPiece, Piece, Prompt, PromptError, Rendered, Tell, Telling, Words, WordsError,
+    WordsMistake,
 };

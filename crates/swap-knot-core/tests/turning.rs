@@ -407,5 +407,5 @@ fn a_prompt_says_how_such_chords_are_worked() {
     );
     // As a name it is no phrase.
     let (text, _) = says("Orbit: {orbit}", "en", DeviceKind::Keyboard);
-    assert_eq!(text, "Orbit: right mouse button+mouse");
+    assert_eq!(text, "Orbit: right mouse button + mouse");
 }

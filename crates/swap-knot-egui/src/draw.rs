@@ -143,8 +143,7 @@ fn tools(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>
             }
         }
         if let Some(on) = &menu.on {
-            let input = draft.chord_name(on);
-            ui.label(draft.words().say("menu-on", &[("input", &input)]));
+            ui.label(draft.telling().about("menu-on", &[], on));
         }
     });
 }
@@ -174,13 +173,13 @@ fn rows(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
         .show(ui, |ui| {
             ui.allocate_space(vec2(TITLE, 1.0));
             for column in &columns {
-                ui.label(RichText::new(column_title(*column, draft)).weak());
+                ui.label(RichText::new(draft.words().column_title(*column)).weak());
             }
             ui.end_row();
             let mut group = None;
             for row in &rows {
                 if group.replace(row.group) != Some(row.group) {
-                    let title = draft.sheet().group_title(row.group);
+                    let title = draft.group_title(row.group);
                     ui.label(RichText::new(title).strong().size(16.0));
                     ui.end_row();
                 }
@@ -188,14 +187,6 @@ fn rows(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
                 ui.end_row();
             }
         });
-}
-
-fn column_title(column: Column, draft: &Draft) -> String {
-    let name = draft.words().column_name(column.kind());
-    match column.number() {
-        1 => name,
-        n => format!("{name}, {n}"),
-    }
 }
 
 fn draw_row(
@@ -278,13 +269,13 @@ fn draw_cell(
     let name = draft.sheet().row_name(cell.cell.row);
     let id = format!("cell {name} {}", cell.cell.column);
     mark(menu, ui, &response, &id, Focus::Cell(cell.cell));
-    let told = format!("{name}: {}", cell.name.clone().unwrap_or_default());
+    let told = spoken(draft, cell, listening);
     response.widget_info(|| egui::WidgetInfo::labeled(egui::Role::Button, free, told.clone()));
     if let Some(why) = &cell.why_not {
-        response.clone().on_hover_text(why.to_string());
+        response.clone().on_hover_text(draft.tell(why));
     }
     if let Some(not) = &cell.not_in_force {
-        response.clone().on_hover_text(not.to_string());
+        response.clone().on_hover_text(draft.tell(not));
     }
     if free && response.clicked() {
         *did = Some(Did::Listen(cell.cell));
@@ -292,6 +283,36 @@ fn draw_cell(
     if free && response.secondary_clicked() && cell.chord.is_some() {
         *did = Some(Did::Unbind(cell.cell));
     }
+}
+
+/// What a screen reader says for a cell: title, column and what it holds, with what is to be known
+/// of it besides.
+fn spoken(draft: &Draft, cell: &MenuCell, listening: bool) -> String {
+    let words = draft.words();
+    let title = draft.row_title(cell.cell.row);
+    let column = words.column_title(cell.cell.column);
+    let name = match &cell.chord {
+        Some(chord) => draft.telling().spoken(chord),
+        None => words.say("nothing", &[]),
+    };
+    let values = [("title", &*title), ("column", &column), ("name", &name)];
+    let mut parts = vec![words.say("menu-cell", &values)];
+    let states = [
+        (listening, "cell-listening"),
+        (cell.changed, "cell-changed"),
+        (cell.conflict, "cell-conflict"),
+        (cell.not_in_force.is_some(), "cell-not-in-force"),
+        (!cell.can_bind, "cell-fixed"),
+    ];
+    let states = states.iter().filter(|(is_so, _)| *is_so);
+    parts.extend(states.map(|(_, id)| words.say(id, &[])));
+    parts
+        .into_iter()
+        .reduce(|first, last| {
+            let (first, last) = (first.as_str(), last.as_str());
+            words.say("list", &[("first", first), ("last", last)])
+        })
+        .unwrap_or_default()
 }
 
 /// A picture of the chord; its name besides where the picture does not carry it.
@@ -319,8 +340,8 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
             ui.label(RichText::new(words.say("menu-essential", &[])).weak());
         }
         Busy::Listening(cell, listener) => {
-            let title = draft.sheet().row_title(cell.row);
-            ui.heading(words.say("menu-listen", &[("title", title)]));
+            let title = draft.row_title(cell.row);
+            ui.heading(words.say("menu-listen", &[("title", &title)]));
             let held: Vec<String> = listener
                 .held()
                 .map(|i| words.input_name(i, draft.layout()))
@@ -342,11 +363,7 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
     }
     ui.add_space(8.0);
     for conflict in draft.conflicts().iter().filter(|c| c.class.is_conflict()) {
-        let title = |p: &swap_knot::Party| draft.sheet().row_title(p.cell.row).to_owned();
-        let (first, second) = (title(&conflict.first), title(&conflict.second));
-        let input = draft.chord_name(&conflict.first.chord);
-        let values = [("first", &*first), ("second", &second), ("input", &input)];
-        let text = words.say("menu-conflict", &values);
+        let text = words.say("menu-conflict", &[("text", &draft.tell(conflict))]);
         ui.label(RichText::new(text).color(Colors::of(ui).conflict));
     }
     let summary = draft.summary();
@@ -359,10 +376,11 @@ fn side(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<Did>)
 }
 
 fn cancel_hint(ui: &mut Ui, draft: &Draft, seconds: u64) {
-    let escape = Input::Key(Place::Escape);
-    let input = draft.words().short_name(escape, draft.layout());
-    let values = [("input", &*input), ("seconds", &seconds.to_string())];
-    ui.label(RichText::new(draft.words().say("menu-cancel", &values)).weak());
+    let (seconds, escape) = (seconds.to_string(), Chord::from(Input::Key(Place::Escape)));
+    let hint = draft
+        .telling()
+        .about("menu-cancel", &[("seconds", &seconds)], &escape);
+    ui.label(RichText::new(hint).weak());
 }
 
 /// Unsaved changes, asked about before the menu is left.
@@ -391,13 +409,8 @@ fn question(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<D
         return;
     };
     let question = question.clone();
-    let Some(conflict) = question.conflict() else {
-        return;
-    };
     let words = draft.words();
-    let title = draft.sheet().row_title(conflict.second.cell.row);
-    let input = draft.chord_name(question.chord());
-    ui.heading(words.say("menu-taken", &[("input", &input), ("title", title)]));
+    ui.heading(draft.tell(&*question));
     ui.add_space(4.0);
     for (n, way) in question.ways().iter().enumerate() {
         let word = way.settle.word();
@@ -408,12 +421,7 @@ fn question(menu: &mut RemapMenu, ui: &mut Ui, draft: &Draft, did: &mut Option<D
         if response.clicked() {
             *did = Some(Did::Answer(way.settle));
         }
-        let lines: Vec<String> = match &way.refused {
-            Some(why) => vec![why.to_string()],
-            None if way.effects.is_empty() => vec![words.say("menu-no-change", &[])],
-            None => way.effects.iter().map(|e| draft.describe(e)).collect(),
-        };
-        for line in lines {
+        for line in draft.tell(way).lines() {
             ui.label(line);
         }
         ui.add_space(4.0);

@@ -310,13 +310,13 @@ impl RemapMenu {
                     Busy::Finding(_) => self.on = Some(chord),
                     Busy::Listening(cell, _) => match draft.bind(cell, chord) {
                         Ok(bind) => self.after_bind(bind),
-                        Err(refusal) => self.refuse(refusal),
+                        Err(refusal) => self.refuse(refusal, draft),
                     },
                     _ => {}
                 }
             }
             Heard::Refused(why) => {
-                self.message = why.to_string();
+                self.message = draft.tell(&why);
                 self.news.push(MenuNews::NotTaken(why));
             }
             Heard::Cancelled | Heard::TimedOut => self.busy = Busy::Nothing,
@@ -359,20 +359,20 @@ impl RemapMenu {
             Err(refusal) => {
                 // The question stays open for another answer.
                 self.busy = Busy::Asking(question);
-                self.refuse(refusal);
+                self.refuse(refusal, draft);
             }
         }
     }
 
     pub(crate) fn unbind(&mut self, cell: Cell, draft: &mut Draft) {
         if let Err(refusal) = draft.unbind(cell) {
-            self.refuse(refusal);
+            self.refuse(refusal, draft);
         }
     }
 
     pub(crate) fn reset(&mut self, what: Reset, draft: &mut Draft) {
         if let Err(refusal) = draft.reset(what) {
-            self.refuse(refusal);
+            self.refuse(refusal, draft);
         }
     }
 
@@ -401,8 +401,8 @@ impl RemapMenu {
         self.focus = Focus::Tool(Tool::Apply);
     }
 
-    fn refuse(&mut self, why: Refusal) {
-        self.message = why.to_string();
+    fn refuse(&mut self, why: Refusal, draft: &Draft) {
+        self.message = draft.tell(&why);
         self.news.push(MenuNews::Refused(why));
     }
 

@@ -20,6 +20,8 @@ struct Screen {
     draft: Draft,
     now: Time,
     painted: String,
+    /// The names that a screen reader has, once it is switched on.
+    heard: Vec<String>,
 }
 
 impl Screen {
@@ -37,6 +39,7 @@ impl Screen {
             draft,
             now: Time::ZERO,
             painted: String::new(),
+            heard: Vec::new(),
         };
         screen.frame(Vec::new());
         screen
@@ -55,6 +58,10 @@ impl Screen {
             .ctx
             .run_ui(input, |ui| news.extend(menu.show(ui, draft, now)));
         self.painted = painted(&out);
+        let told = out.platform_output.accesskit_update.as_ref();
+        let nodes = told.map_or(&[][..], |update| &update.nodes);
+        let labels = nodes.iter().filter_map(|(_, node)| node.label());
+        self.heard = labels.map(str::to_owned).collect();
         // No screen wants the textures.
         out.textures_delta.clear();
         news
@@ -127,14 +134,18 @@ fn a_cell_is_clicked_asked_about_swapped_and_applied() {
         matches!(news[..], [MenuNews::Listening(Some(_))]),
         "{news:?}"
     );
-    assert!(screen.painted.contains("Press the new input for Cast off"));
-    assert!(screen.painted.contains("Esc cancels; 10 s left"));
+    assert!(
+        screen
+            .painted
+            .contains("Press the new input for “Cast off”")
+    );
+    assert!(screen.painted.contains("Escape cancels; 10 s left"));
     let news = screen.key(Place::KeyF);
     assert!(
         matches!(news[..], [MenuNews::Heard(_), MenuNews::Asks(_)]),
         "{news:?}"
     );
-    assert!(screen.painted.contains("F is taken by Lantern"));
+    assert!(screen.painted.contains("F is taken by “Lantern”"));
     assert!(screen.painted.contains("Cast off: F instead of Space"));
     // A way that is not offered does nothing.
     assert!(screen.click("way share", PointerButton::Primary).is_empty());
@@ -259,6 +270,76 @@ fn the_menu_speaks_the_players_language() {
             assert!(screen.painted.contains(&text), "{language}: {text}");
         }
     }
+}
+
+/// The letters that stand outside of any brackets.
+fn outside(text: &str) -> String {
+    let mut depth = 0;
+    let mut out = String::new();
+    for c in text.chars() {
+        match c {
+            '⟦' => depth += 1,
+            '⟧' => depth -= 1,
+            c if depth == 0 && c.is_alphanumeric() => out.push(c),
+            _ => {}
+        }
+    }
+    out
+}
+
+#[test]
+fn all_that_is_read_or_heard_goes_through_the_words() {
+    let mut screen = Screen::in_language(Words::BRACKETS);
+    screen.ctx.enable_accesskit();
+    let mut seen = Vec::new();
+    let mut look = |screen: &mut Screen| {
+        screen.frame(Vec::new());
+        assert_eq!(outside(&screen.painted), "", "{}", screen.painted);
+        let heard = screen.heard.join("\n");
+        assert_eq!(outside(&heard), "", "{heard}");
+        seen.push(heard);
+    };
+    look(&mut screen);
+    // Listening, refused, asking, changed, leaving.
+    screen.click("cell cast-off keyboard-1", PointerButton::Primary);
+    look(&mut screen);
+    screen.key(Place::F12);
+    look(&mut screen);
+    screen.click("cell hurry keyboard-1", PointerButton::Primary);
+    screen.key(Place::KeyE);
+    look(&mut screen);
+    screen.click("way share", PointerButton::Primary);
+    screen.click("way take", PointerButton::Primary);
+    look(&mut screen);
+    screen.click("find", PointerButton::Primary);
+    screen.key(Place::KeyE);
+    look(&mut screen);
+    screen.menu.ask_to_leave(&screen.draft);
+    look(&mut screen);
+    let all = seen.join("\n");
+    for told in [
+        "⟦Hurry⟧, ⟦Keyboard and mouse⟧: ",
+        "⟦waiting for the new input⟧",
+        "⟦changed⟧",
+    ] {
+        assert!(all.contains(told), "{told} in {all}");
+    }
+    // Signs go by their names.
+    let mut screen = Screen::new();
+    screen.ctx.enable_accesskit();
+    let cell = screen
+        .draft
+        .sheet()
+        .find_row("horn")
+        .unwrap()
+        .cell("keyboard-1".parse().unwrap());
+    let _ = screen.draft.bind(cell, Place::Comma.into()).unwrap();
+    screen.frame(Vec::new());
+    let heard = screen.heard.join("\n");
+    assert!(
+        heard.contains("Horn, Keyboard and mouse: comma, changed"),
+        "{heard}"
+    );
 }
 
 #[test]

@@ -14,18 +14,13 @@ pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
         Layout::vertical([Constraint::Min(6), Constraint::Length(9)]).areas(frame.area());
     let words = app.draft.words();
     let mut head = vec![Cell::from("")];
-    head.extend(app.menu.columns().iter().map(|column| {
-        let name = words.column_name(column.kind());
-        match column.number() {
-            1 => Cell::from(name),
-            n => Cell::from(format!("{name}, {n}")),
-        }
-    }));
+    let columns = app.menu.columns().iter();
+    head.extend(columns.map(|column| Cell::from(words.column_title(*column))));
     // A heading for each group stands between the rows; the selection counts it in.
     let (mut lines, mut selected, mut group) = (Vec::new(), 0, None);
     for (n, row) in app.menu.rows().iter().enumerate() {
         if group.replace(row.group) != Some(row.group) {
-            let title = app.draft.sheet().group_title(row.group).to_owned();
+            let title = app.draft.group_title(row.group);
             lines.push(Row::new([Cell::from(title.bold())]));
         }
         if n == app.at.0 {
@@ -38,7 +33,7 @@ pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
     let table = Table::new(lines, widths)
         .header(Row::new(head).style(Style::new().dim()))
         .cell_highlight_style(Style::new().add_modifier(Modifier::REVERSED))
-        .block(Block::bordered().title(app.draft.sheet().title().to_owned()));
+        .block(Block::bordered().title(words.game_title(app.draft.sheet())));
     let mut state = TableState::new().with_selected_cell((selected, app.at.1 + 1));
     frame.render_stateful_widget(table, top, &mut state);
     let below = Paragraph::new(below(app))
@@ -80,18 +75,15 @@ fn below(app: &App) -> Vec<Line<'static>> {
             "arrows move · Enter changes · Delete clears · r resets · u takes back · a applies · q leaves",
         )),
         Busy::Listening => {
-            let title = app.draft.sheet().row_title(app.cell().row);
-            lines.push(Line::from(words.say("menu-listen", &[("title", title)])).bold());
+            let title = app.draft.row_title(app.cell().row);
+            lines.push(Line::from(words.say("menu-listen", &[("title", &title)])).bold());
         }
         Busy::Asking(question) => {
-            lines.push(Line::from(question.describe(app.draft.sheet())).bold());
+            lines.push(Line::from(app.draft.tell(&**question)).bold());
             for (n, way) in question.ways().iter().enumerate() {
                 let word = words.say(&format!("menu-{}", way.settle.word()), &[]);
-                let effects: Vec<String> = match &way.refused {
-                    Some(why) => vec![why.to_string()],
-                    None => way.effects.iter().map(|e| app.draft.describe(e)).collect(),
-                };
-                lines.push(Line::from(format!("{} {word}  {}", n + 1, effects.join("; "))));
+                let effects = app.draft.tell(way).replace('\n', "; ");
+                lines.push(Line::from(format!("{} {word}  {effects}", n + 1)));
             }
         }
         Busy::Leaving => {

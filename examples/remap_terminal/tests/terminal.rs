@@ -92,9 +92,9 @@ fn a_key_is_swapped_applied_and_kept() {
     terminal.shows("Walk to the bow *");
     terminal.keys(&["Down"; 6]);
     terminal.keys(&["Enter"]);
-    terminal.shows("Press the new input for Cast off");
+    terminal.shows("Press the new input for “Cast off”");
     terminal.keys(&["f"]);
-    terminal.shows("`cast-off` and `lantern` are both on KeyF");
+    terminal.shows("F is taken by “Lantern”");
     terminal.shows("1 Swap  Cast off: F instead of Space; Lantern: Space instead of F");
     terminal.keys(&["1"]);
     terminal.shows("• F");

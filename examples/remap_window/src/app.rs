@@ -7,8 +7,8 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    CarriedOver, Draft, Edge, Event, Layout, LayoutLearner, Locker, Profile, Prompt, Row, Seat,
-    Sheet, Slug, Time, Words,
+    CarriedOver, Draft, Edge, Event, Layout, LayoutLearner, Locker, Profile, Prompt, Resolver, Row,
+    Seat, Sheet, Slug, Telling, Time, Words,
 };
 use swap_knot_egui::{GlyphTextures, MenuNews, RemapMenu};
 
@@ -88,7 +88,9 @@ impl App {
         let layout = layout.unwrap_or_else(Layout::us);
         // A profile of an older version of the game is brought along, and what that did is told.
         let carried = CarriedOver::new(&sheet, &loaded.profile, &layout);
-        let told = carried.describe(&sheet);
+        let on = Resolver::from(&layout);
+        let telling = Telling::new(&options.language, &sheet, &on);
+        let notes = [telling.tell(&loaded), telling.tell(&carried)];
         let mut draft = Draft::new(&sheet, carried.profile, &layout);
         draft.set_words(&options.language);
         let mut prompts = Vec::new();
@@ -98,8 +100,6 @@ impl App {
             let prompt = Prompt::new(text, &sheet)?.with_words(&options.language);
             prompts.push((id, prompt));
         }
-        let notes = loaded.notes.iter().map(ToString::to_string);
-        let notes: Vec<String> = notes.chain(told).collect();
         Ok(App {
             seat: Seat::new(draft.rig()),
             menu: RemapMenu::new(&draft),
@@ -115,7 +115,7 @@ impl App {
             simulated,
             started,
             last_frame: Time::ZERO,
-            notes: notes.join("\n"),
+            notes: notes.join("\n").trim().to_owned(),
             kept: loaded.profile,
             sheet,
         })
@@ -169,9 +169,7 @@ impl App {
         let saved = (self.locker).save_over(&self.name, &self.kept, &profile, &self.sheet);
         match saved {
             Ok(saved) => {
-                let overruled = saved.overruled.iter().map(ToString::to_string);
-                let told = overruled.chain(saved.notes.iter().map(ToString::to_string));
-                self.notes = told.collect::<Vec<String>>().join("\n");
+                self.notes = self.draft.tell(&saved);
                 if saved.changed_elsewhere {
                     let layout = self.draft.layout().clone();
                     let words = self.draft.words().clone();
@@ -181,7 +179,7 @@ impl App {
                 }
                 self.kept = saved.profile;
             }
-            Err(e) => self.notes = e.to_string(),
+            Err(e) => self.notes = self.draft.tell(&e),
         }
     }
 
@@ -210,17 +208,20 @@ impl App {
             let name = self.sheet.row_name(row);
             self.report.say(&format!("began: {name}"));
         }
-        self.report.state("doing", &self.stage.doing(&self.seat));
+        self.report
+            .state("doing", &self.stage.doing(&self.seat, self.draft.words()));
     }
 
     /// Where the player is, and with what they play.
     fn head(&mut self, ui: &mut egui::Ui) {
         ui.horizontal(|ui| {
-            ui.heading(self.sheet.title());
+            let words = self.draft.words().clone();
+            ui.heading(words.game_title(&self.sheet));
             ui.separator();
             for (id, situation) in self.sheet.situations() {
                 let here = self.seat.situations().contains(&id);
-                let response = ui.selectable_label(here, &situation.title);
+                let title = words.situation_title(&self.sheet, id);
+                let response = ui.selectable_label(here, title);
                 let name = format!("go {}", situation.name);
                 self.report.place(&name, response.rect);
                 if response.clicked() {
@@ -229,7 +230,7 @@ impl App {
             }
             ui.separator();
             let layout = self.seat.rig().layout().name().to_owned();
-            let device = self.draft.words().device_name(self.seat.device_kind());
+            let device = words.device_name(self.seat.device_kind());
             ui.weak(format!("{layout}, {device}"));
             self.report.state("layout", &layout);
         });
@@ -251,7 +252,7 @@ impl App {
             }
         }
         ui.add_space(4.0);
-        self.stage.draw(ui, &self.seat);
+        self.stage.draw(ui, &self.seat, self.draft.words());
     }
 
     /// Says what the menu shows, for tests and for the curious.

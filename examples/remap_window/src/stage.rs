@@ -1,7 +1,7 @@
 //! A small stage on which the actions visibly move something.
 
 use eframe::egui::{Align2, Color32, FontId, Pos2, Rect, Sense, Stroke, Ui, pos2, vec2};
-use swap_knot::{ActionId, Seat, Sheet};
+use swap_knot::{ActionId, Seat, Sheet, Words};
 
 /// How far the figure walks and the barge turns in a second.
 const WALK: f32 = 160.0;
@@ -69,7 +69,7 @@ impl Stage {
         self.way > 0.01
     }
 
-    pub(crate) fn draw(&self, ui: &mut Ui, seat: &Seat) {
+    pub(crate) fn draw(&self, ui: &mut Ui, seat: &Seat, words: &Words) {
         let size = vec2(ui.available_width(), ui.available_height().max(120.0));
         let (response, painter) = ui.allocate_painter(size, Sense::hover());
         let area = response.rect;
@@ -119,7 +119,7 @@ impl Stage {
                 painter.circle_stroke(at(140.0, 0.0), 14.0 * ring as f32, Stroke::new(2.0, INK));
             }
         }
-        let doing = self.doing(seat);
+        let doing = self.doing(seat, words);
         painter.text(
             area.left_bottom() + vec2(12.0, -10.0),
             Align2::LEFT_BOTTOM,
@@ -130,11 +130,11 @@ impl Stage {
     }
 
     /// What is on just now, in words.
-    pub(crate) fn doing(&self, seat: &Seat) -> String {
+    pub(crate) fn doing(&self, seat: &Seat, words: &Words) -> String {
         let sheet = seat.rig().sheet();
-        let on: Vec<&str> = (sheet.actions())
+        let on: Vec<String> = (sheet.actions())
             .filter(|(id, _)| seat.is_down(*id))
-            .map(|(_, action)| action.title.as_str())
+            .map(|(id, _)| words.row_title(sheet, id.into()))
             .collect();
         if on.is_empty() {
             "…".to_owned()

@@ -246,7 +246,7 @@ fn the_menu_is_worked_with_a_pad_alone() {
     let desktop = Desktop::start();
     let profiles = tempfile::tempdir().unwrap();
     let mut window = desktop.open(profiles.path());
-    window.wait_for("cell horn gamepad-1: top button");
+    window.wait_for("cell horn gamepad-1: top face button");
     let push = |window: &mut desktop::Window, button: &str| {
         window.simulate(&format!("0 9 pad:{button} 1"));
         window.simulate(&format!("0 9 pad:{button} 0"));
@@ -260,7 +260,7 @@ fn the_menu_is_worked_with_a_pad_alone() {
     window.wait_for("cell cast-off gamepad-1: press…");
     push(&mut window, "east");
     window.wait_for("heard: pad:east");
-    window.wait_for("cell cast-off gamepad-1: right button");
+    window.wait_for("cell cast-off gamepad-1: right face button");
     // A chord of the pad, held and completed.
     push(&mut window, "down");
     push(&mut window, "south");
@@ -269,7 +269,7 @@ fn the_menu_is_worked_with_a_pad_alone() {
     push(&mut window, "south");
     window.simulate("0 9 pad:shoulder-right 0");
     window.wait_for("heard: pad:shoulder-right+pad:south");
-    window.wait_for("cell coil-rope gamepad-1: right shoulder+bottom button");
+    window.wait_for("cell coil-rope gamepad-1: right shoulder + bottom face button");
     // Out of the menu by the right button; the first answer applies.
     push(&mut window, "east");
     window.wait_for("leaving: true");
@@ -277,7 +277,7 @@ fn the_menu_is_worked_with_a_pad_alone() {
     window.wait_for("applied");
     window.wait_for_end();
     let mut window = desktop.open(profiles.path());
-    window.wait_for("cell cast-off gamepad-1: right button");
+    window.wait_for("cell cast-off gamepad-1: right face button");
     window.close();
 }
 

@@ -3,6 +3,7 @@
 mod compare;
 mod find;
 mod seats;
+mod tell;
 
 use std::fmt::Write as _;
 

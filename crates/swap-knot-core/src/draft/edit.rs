@@ -1,6 +1,6 @@
 //! Further edits of a draft: more bindings, columns, feel, toggles; and the draft in words.
 
-use super::{Bind, Change, Draft, Question, Refusal};
+use super::{Bind, Draft, Question, Refusal};
 use crate::conflict::conflicts_of;
 use crate::input::{Chord, DeviceKind};
 use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
@@ -151,44 +151,29 @@ impl Draft {
         self.ease(Some(action), easing).map(drop)
     }
 
-    /// A change in words, with the legends of the layout: `Cast off: F instead of Space`.
-    pub fn describe(&self, change: &Change) -> String {
-        let name = |chord: &Option<Chord>| match chord {
-            Some(chord) => self.chord_name(chord),
-            None => self.words.fill("nothing", &[]),
-        };
-        let (after, before) = (name(&change.after), name(&change.before));
-        let values = [
-            ("title", self.sheet.row_title(change.cell.row)),
-            ("after", &after),
-            ("before", &before),
-        ];
-        self.words.fill("change", &values)
-    }
-
     /// What applying would change, in words, a line each; for asking before the menu is left.
     pub fn summary(&self) -> Vec<String> {
-        let mut lines: Vec<String> = self.changes().iter().map(|c| self.describe(c)).collect();
-        let (before, after) = (&self.applied, &self.profile);
+        let (words, before, after) = (&self.words, &self.applied, &self.profile);
+        let mut lines = self.telling().lines(&self.changes());
         let named = |name: Option<&str>| match name {
-            Some(name) => self
-                .sheet
-                .preset(name)
-                .map_or(name, |p| p.title.as_str())
-                .to_owned(),
-            None => self.words.fill("preset-none", &[]),
+            Some(name) => match self.sheet.preset(name) {
+                Some(preset) => words.preset_title(preset),
+                None => words.title_of_name("preset", name),
+            },
+            None => words.fill("preset-none", &[]),
         };
         if before.preset() != after.preset() {
             let (new, old) = (named(after.preset()), named(before.preset()));
-            let title = self.words.fill("preset", &[]);
+            let title = words.fill("preset", &[]);
             let values = [("title", &*title), ("after", &new), ("before", &old)];
-            lines.push(self.words.fill("change", &values));
+            lines.push(words.fill("change", &values));
         }
-        for (_, action) in self.sheet.actions() {
+        for (id, action) in self.sheet.actions() {
+            let mut say = |id: &str, title: &str| lines.push(words.fill(id, &[("title", title)]));
+            let title = self.row_title(id.into());
             let of = |p: &crate::Profile| p.toggle(&action.name).unwrap_or(action.toggle);
             if of(before) != of(after) {
-                let id = if of(after) { "toggle-on" } else { "toggle-off" };
-                lines.push(self.words.fill(id, &[("title", &action.title)]));
+                say(if of(after) { "toggle-on" } else { "toggle-off" }, &title);
             }
             let own = Some(action.name.as_str());
             let eased = |p: &Profile| Easing {
@@ -196,26 +181,21 @@ impl Draft {
                 ..p.easing(own)
             };
             if eased(before) != eased(after) {
-                lines.push(self.words.fill("ease-changed", &[("title", &action.title)]));
+                say("ease-changed", &title);
             }
-            if DeviceKind::ALL
-                .iter()
-                .any(|&k| before.feel(own, k) != after.feel(own, k))
-            {
-                lines.push(self.words.fill("feel-changed", &[("title", &action.title)]));
+            let mut kinds = DeviceKind::ALL.iter();
+            if kinds.any(|&k| before.feel(own, k) != after.feel(own, k)) {
+                say("feel-changed", &title);
             }
         }
         if before.easing(None) != after.easing(None) {
-            let title = self.words.fill("all-actions", &[]);
-            lines.push(self.words.fill("ease-changed", &[("title", &title)]));
+            let title = words.fill("all-actions", &[]);
+            lines.push(words.fill("ease-changed", &[("title", &title)]));
         }
         for kind in DeviceKind::ALL {
             if before.feel(None, kind) != after.feel(None, kind) {
-                let name = self.words.device_name(kind);
-                let mut rest = name.chars();
-                let first = rest.next().map(|c| c.to_uppercase().to_string());
-                let title = first.unwrap_or_default() + rest.as_str();
-                lines.push(self.words.fill("feel-changed", &[("title", &title)]));
+                let title = words.capital(&words.device_name(kind));
+                lines.push(words.fill("feel-changed", &[("title", &title)]));
             }
         }
         lines

@@ -106,7 +106,7 @@ impl Draft {
                 rows.push(MenuRow {
                     row,
                     group: action.group,
-                    title: self.sheet.row_title(row).to_owned(),
+                    title: self.row_title(row),
                     essential: action.essential,
                     fixed: action.fixed,
                     cells: cells.collect(),
@@ -207,8 +207,8 @@ impl Menu {
     pub fn search<'a>(&'a self, draft: &'a Draft, text: &str) -> impl Iterator<Item = &'a MenuRow> {
         let text = text.to_lowercase();
         self.rows.iter().filter(move |row| {
-            let group = draft.sheet.group_title(row.group);
-            [&row.title, group]
+            let group = draft.group_title(row.group);
+            [&row.title, &group]
                 .iter()
                 .any(|t| t.to_lowercase().contains(&text))
         })

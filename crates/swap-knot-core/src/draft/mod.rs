@@ -7,6 +7,7 @@ mod listener;
 mod menu;
 mod merged;
 mod question;
+mod tell;
 
 pub use carry::{CarriedOver, GaveWay, SetAside};
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
@@ -23,7 +24,7 @@ use crate::profile::{Profile, Setting, SettingValue, bind};
 use crate::prompt::Words;
 use crate::rig::Rig;
 use crate::sheet::{
-    ActionId, Cell, Column, ColumnKind, EaseOutOfRange, GroupId, OutOfRange, Shape, Sheet,
+    ActionId, Cell, Column, ColumnKind, EaseOutOfRange, GroupId, OutOfRange, Row, Shape, Sheet,
     TitledRow,
 };
 
@@ -219,9 +220,19 @@ impl Draft {
         self.words = words.clone();
     }
 
+    /// What the player reads for an action or an arm of it.
+    pub fn row_title(&self, row: Row) -> String {
+        self.words.row_title(&self.sheet, row)
+    }
+
+    /// What the player reads for a heading of the menu.
+    pub fn group_title(&self, group: GroupId) -> String {
+        self.words.group_title(&self.sheet, group)
+    }
+
     /// What a chord is called, in the player's language and on their layout.
     pub fn chord_name(&self, chord: &Chord) -> String {
-        self.words.chord_name(chord, self.layout())
+        self.telling().chord(chord)
     }
 
     /// The bindings as they would be in force.

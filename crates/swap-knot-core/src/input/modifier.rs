@@ -17,23 +17,26 @@ pub enum Modifier {
     Main,
 }
 
-/// The platform, as far as it decides which modifier is the main one.
+/// The platform, as far as it decides which modifier is the main one and what keys are called.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub enum Platform {
     /// macOS: the main modifier is Command.
     Mac,
+    /// Windows: the main modifier is Control.
+    Windows,
     /// Everything else: the main modifier is Control.
     Other,
 }
 
 impl Platform {
     /// Every platform.
-    pub const ALL: [Platform; 2] = [Platform::Mac, Platform::Other];
+    pub const ALL: [Platform; 3] = [Platform::Mac, Platform::Windows, Platform::Other];
 
     /// The word for it in files.
     pub const fn word(self) -> &'static str {
         match self {
             Platform::Mac => "mac",
+            Platform::Windows => "windows",
             Platform::Other => "other",
         }
     }
@@ -42,6 +45,8 @@ impl Platform {
     pub const fn current() -> Platform {
         if cfg!(target_vendor = "apple") {
             Platform::Mac
+        } else if cfg!(windows) {
+            Platform::Windows
         } else {
             Platform::Other
         }
@@ -72,7 +77,7 @@ impl Modifier {
     /// The two places it stands for on that platform, left and right.
     pub const fn places(self, platform: Platform) -> [Place; 2] {
         match (self, platform) {
-            (Modifier::Ctrl, _) | (Modifier::Main, Platform::Other) => {
+            (Modifier::Ctrl, _) | (Modifier::Main, Platform::Windows | Platform::Other) => {
                 [Place::ControlLeft, Place::ControlRight]
             }
             (Modifier::Shift, _) => [Place::ShiftLeft, Place::ShiftRight],

@@ -9,6 +9,7 @@ mod manage;
 mod report;
 mod slug;
 mod store;
+mod tell;
 
 use std::any::Any;
 use std::io;

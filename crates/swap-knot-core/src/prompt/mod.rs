@@ -1,13 +1,15 @@
 //! Names, phrases and lines of text with bound inputs in them.
 
 mod phrase;
+mod tell;
 mod template;
 mod words;
 
 use std::fmt;
 
+pub use tell::{Tell, Telling};
 pub use template::PromptError;
-pub use words::{Words, WordsError, WordsMistake};
+pub use words::{GameTitle, Words, WordsError, WordsMistake};
 
 use self::phrase::Phrases;
 
@@ -34,7 +36,7 @@ use crate::sheet::{Manner, Row, Sheet};
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
 /// let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 /// assert_eq!(prompt.render(&rig, DeviceKind::Keyboard).to_string(), "Press Space to leave");
-/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press bottom button to leave");
+/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press bottom face button to leave");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]
@@ -56,7 +58,7 @@ const NEVER: usize = 0;
 pub struct Rendered {
     pieces: Vec<Piece>,
     /// Kept alive, so that its number stands for it alone; none before the first time.
-    rig: Option<Rig>,
+    _rig: Option<Rig>,
     words: Words,
 }
 
@@ -92,10 +94,13 @@ pub enum Piece {
 pub struct InputPiece {
     /// The row it works.
     pub row: Row,
-    /// What is bound: the held part and what completes it; each input is a glyph reference.
+    /// What is bound: the held part and what completes it, each a glyph reference. A phrase with two
+    /// verbs ("Hold … and press …") has a piece for each of them.
     pub chord: Chord,
-    /// Its name on the player's layout and in their language.
+    /// Its name on the player's layout and in their language, in the case that the phrase wants.
     pub name: String,
+    /// The same as a screen reader says it: signs by their names.
+    pub spoken: String,
     /// The device kind it is on.
     pub device_kind: DeviceKind,
     /// How it must be worked.
@@ -117,7 +122,7 @@ impl Prompt {
             current: (NEVER, DeviceKind::Keyboard),
             rendered: Rendered {
                 pieces: Vec::new(),
-                rig: None,
+                _rig: None,
                 words,
             },
         })
@@ -179,7 +184,7 @@ impl Prompt {
         let pieces = render(&self.template, rig, device, &self.words, self.alternates);
         self.rendered = Rendered {
             pieces,
-            rig: Some(rig.clone()),
+            _rig: Some(rig.clone()),
             words: self.words.clone(),
         };
         self.current = (rig.number(), device);
@@ -198,13 +203,10 @@ impl Rendered {
         for piece in &self.pieces {
             match piece {
                 Piece::Text(text) => out.push_str(text),
-                Piece::Input(input) => match &self.rig {
-                    Some(rig) => out.push_str(&phrase::spoken(rig, &self.words, &input.chord)),
-                    None => out.push_str(&input.name),
-                },
+                Piece::Input(input) => out.push_str(&input.spoken),
                 Piece::Group { name, .. } => out.push_str(name),
                 Piece::Unbound { .. } => {
-                    out.push_str(&self.words.fill_as("not-bound", "spoken", &[]));
+                    out.push_str(&self.words.fill_attribute("not-bound", "spoken", &[]));
                 }
             }
         }

@@ -1,6 +1,6 @@
 //! How the bindings of a row are put into words.
 
-use super::words::{Form, Words};
+use super::words::{Form, On, Part, Pattern, Saying, Words};
 use super::{InputPiece, Piece};
 use crate::input::{Chord, DeviceKind, HidInput, Input, InputShape, PadButton, Place, Stick};
 use crate::law::Bound;
@@ -48,13 +48,30 @@ impl<'a> Phrases<'a> {
         exact: bool,
         verb: bool,
     ) {
+        let mut said = Vec::new();
         match self.shown(row, device, exact) {
-            Shown::Nothing => out.push(Piece::Unbound {
+            Shown::Nothing => said.push(Piece::Unbound {
                 row,
                 text: self.words.fill("not-bound", &[]),
             }),
-            Shown::Alternates(bound) => self.alternates(out, &bound, verb),
-            Shown::Arms(bound) => self.arms(out, row, &bound, verb),
+            Shown::Alternates(bound) => self.alternates(&mut said, &bound, verb),
+            Shown::Arms(bound) => self.arms(&mut said, row, &bound, verb),
+        }
+        if verb {
+            self.begin(&mut said);
+        }
+        said.into_iter().for_each(|piece| push(out, piece));
+    }
+
+    /// A phrase begins with a capital, also where the language begins it with what is worked.
+    fn begin(&self, phrase: &mut [Piece]) {
+        match phrase.first_mut() {
+            Some(Piece::Input(input)) => {
+                input.name = self.words.capital(&input.name);
+                input.spoken = self.words.capital(&input.spoken);
+            }
+            Some(Piece::Group { name, .. }) => *name = self.words.capital(name),
+            _ => {}
         }
     }
 
@@ -109,27 +126,57 @@ impl<'a> Phrases<'a> {
     /// "Space or Enter", all with one verb.
     fn alternates(&self, out: &mut Vec<Piece>, bound: &[&Bound], verb: bool) {
         let first = bound[0];
-        let fits = |b: &&&Bound| !verb || verb_of(b) == verb_of(first);
+        if !verb {
+            let shown: Vec<&Bound> = bound.iter().copied().take(self.most()).collect();
+            return self.listed(out, "either", &shown, Form::Name);
+        }
+        let id = verb_of(first);
+        if is_split(first) {
+            return self.split(out, first, id);
+        }
         let shown: Vec<&Bound> = bound
             .iter()
-            .filter(fits)
-            .take(self.alternates.max(1))
             .copied()
+            .filter(|b| verb_of(b) == id && !is_split(b))
+            .take(self.most())
             .collect();
-        let (before, after) = match verb {
-            true => self.words.around(verb_of(first), "input"),
-            false => ("", ""),
+        self.phrase(out, id, &mut |out, form| {
+            self.listed(out, "either", &shown, form);
+        });
+    }
+
+    fn most(&self) -> usize {
+        self.alternates.max(1)
+    }
+
+    /// "Hold the left shoulder and press the lower button".
+    fn split(&self, out: &mut Vec<Piece>, bound: &Bound, id: &'static str) {
+        let held = bound.chord.held();
+        let of = |inputs: &[Input]| {
+            let (last, held) = inputs.split_last()?;
+            Chord::new(held.iter().copied(), *last).ok()
         };
-        text(out, before);
-        for (i, bound) in shown.iter().enumerate() {
-            if i > 0 {
-                let last = i + 1 == shown.len();
-                let joiner = if last { "either" } else { "list" };
-                text(out, self.words.around(joiner, "first").1);
+        let (Some(held), last) = (of(held), Chord::from(bound.chord.input())) else {
+            return;
+        };
+        let both = self.words.pattern("while-held", "");
+        self.walk(out, both, &mut |out, name| match name {
+            "do" => {
+                let mut inner = Vec::new();
+                self.phrase(&mut inner, id, &mut |out, form| {
+                    out.push(self.input(bound, &last, form));
+                });
+                if let Some(Piece::Text(text)) = inner.first_mut() {
+                    *text = self.words.small(text);
+                }
+                inner.into_iter().for_each(|piece| push(out, piece));
             }
-            out.push(self.input(bound, verb));
-        }
-        text(out, after);
+            name => {
+                if let Some(form) = Form::of_variable(name) {
+                    out.push(self.input(bound, &held, form));
+                }
+            }
+        });
     }
 
     /// "W A S D", "arrow keys", "left stick".
@@ -137,38 +184,79 @@ impl<'a> Phrases<'a> {
         let inputs: Vec<Input> = bound.iter().map(|b| b.chord.input()).collect();
         let plain = bound.iter().all(|b| b.chord.is_plain());
         let group = if plain { group_of(&inputs) } else { None };
-        let id = match group {
-            Some("pad-stick-left" | "pad-stick-right") => "do-move",
-            _ => verb_of(bound[0]),
-        };
-        let (before, after) = match verb {
-            true => self.words.around(id, "input"),
-            false => ("", ""),
-        };
-        text(out, before);
-        match group {
-            Some(id) => {
-                let attribute = if verb { "object" } else { "" };
-                out.push(Piece::Group {
-                    row,
-                    chords: bound.iter().map(|b| b.chord.clone()).collect(),
-                    name: self.words.fill_as(id, attribute, &[]),
+        let add = &mut |out: &mut Vec<Piece>, form: Form| match group {
+            Some(id) => out.push(Piece::Group {
+                row,
+                chords: bound.iter().map(|b| b.chord.clone()).collect(),
+                name: self.words.in_form(id, Saying::written(form)),
+            }),
+            None if self.together(&inputs) => {
+                // A row of keys is one thing in a phrase.
+                let row = self.words.pattern_for("key-row", Saying::written(form));
+                self.walk(out, row, &mut |out, _| {
+                    for (i, bound) in bound.iter().enumerate() {
+                        text(out, if i > 0 { " " } else { "" });
+                        out.push(self.input(bound, &bound.chord, Form::Name));
+                    }
                 });
             }
-            None => {
-                let joiner = match self.together(&inputs) {
-                    true => " ",
-                    false => self.words.around("list", "first").1,
+            None => self.listed(out, "list", bound, form),
+        };
+        match verb {
+            false => add(out, Form::Name),
+            true => {
+                let id = match group {
+                    Some("pad-stick-left" | "pad-stick-right") => "do-move",
+                    _ => verb_of(bound[0]),
                 };
-                for (i, bound) in bound.iter().enumerate() {
-                    if i > 0 {
-                        text(out, joiner);
-                    }
-                    out.push(self.input(bound, verb && i == 0));
-                }
+                self.phrase(out, id, add);
             }
         }
-        text(out, after);
+    }
+
+    /// Inputs joined as the language does: "A, B or C" with `either`, "A, B, C" with `list`.
+    fn listed(&self, out: &mut Vec<Piece>, last: &str, bound: &[&Bound], form: Form) {
+        match bound {
+            [] => {}
+            [one] => out.push(self.input(one, &one.chord, form)),
+            [all @ .., one] => {
+                self.walk(
+                    out,
+                    self.words.pattern(last, ""),
+                    &mut |out, name| match name {
+                        "first" => {
+                            let before = self.words.before_last(last, Saying::written(form));
+                            self.listed(out, "list", all, before.form);
+                        }
+                        _ => out.push(self.input(one, &one.chord, form)),
+                    },
+                )
+            }
+        }
+    }
+
+    /// A phrase about inputs, which are added in the form that its variable asks for.
+    fn phrase(&self, out: &mut Vec<Piece>, id: &str, add: &mut dyn FnMut(&mut Vec<Piece>, Form)) {
+        self.walk(out, self.words.pattern(id, ""), &mut |out, name| {
+            if let Some(form) = Form::of_variable(name) {
+                add(out, form);
+            }
+        });
+    }
+
+    /// A message with something added for each of its variables.
+    fn walk(
+        &self,
+        out: &mut Vec<Piece>,
+        pattern: Option<&Pattern>,
+        add: &mut dyn FnMut(&mut Vec<Piece>, &str),
+    ) {
+        for part in pattern.map_or(&[][..], Pattern::parts) {
+            match part {
+                Part::Text(t) => text(out, t),
+                Part::Variable(name) => add(out, name),
+            }
+        }
     }
 
     /// Whether keys lie side by side on the player's board.
@@ -179,16 +267,29 @@ impl<'a> Phrases<'a> {
         places.is_some_and(|p| p.iter().all(|a| p.iter().all(|b| near(*a, *b))))
     }
 
-    fn input(&self, bound: &Bound, verb: bool) -> Piece {
-        let form = if verb { Form::Object } else { Form::Long };
-        let (rig, chord) = (self.rig, &bound.chord);
+    /// A bound input, or a part of the chord that is bound.
+    fn input(&self, bound: &Bound, chord: &Chord, form: Form) -> Piece {
+        let on = On::from(self.rig.resolver());
+        let written = Saying::written(form);
+        let aloud = Saying {
+            aloud: true,
+            ..written
+        };
         Piece::Input(InputPiece {
             row: bound.cell.row,
-            name: self.words.chord(chord, rig.layout(), rig.platform(), form),
+            name: self.words.chord(chord, on, written),
+            spoken: self.words.chord(chord, on, aloud),
             device_kind: chord.device_kind(),
             chord: chord.clone(),
             manner: bound.manner,
         })
+    }
+}
+
+fn push(out: &mut Vec<Piece>, piece: Piece) {
+    match piece {
+        Piece::Text(t) => text(out, &t),
+        other => out.push(other),
     }
 }
 
@@ -223,12 +324,19 @@ fn group_of(inputs: &[Input]) -> Option<&'static str> {
     is(halves(Stick::RIGHT)).then_some("pad-stick-right")
 }
 
+/// Whether a binding takes two verbs: one for what is held, one for what completes it. Keys alone
+/// are said as one ("Press Ctrl+K"), and so is what has one verb for all of its parts.
+fn is_split(bound: &Bound) -> bool {
+    let one_verb = bound.together || matches!(bound.manner, Manner::Hold | Manner::Release);
+    let keys = |c: &Chord| c.inputs().all(|i| i.device_kind() == DeviceKind::Keyboard);
+    !bound.chord.is_plain() && !one_verb && !keys(&bound.chord)
+}
+
 /// The message with the verb for how a binding is worked.
 fn verb_of(bound: &Bound) -> &'static str {
     let input = bound.chord.input();
     let moves = matches!(input.shape(), InputShape::Plane | InputShape::Line);
     match (bound.manner, input) {
-        (Manner::Press, _) if moves && !bound.chord.is_plain() => "do-hold-and-move",
         (Manner::Press | Manner::Tap, _) if bound.together => "do-press-together",
         (Manner::Hold, _) => "do-hold",
         (Manner::Release, _) => "do-release",
@@ -244,9 +352,4 @@ fn verb_of(bound: &Bound) -> &'static str {
         (Manner::Press, _) if moves => "do-move",
         (Manner::Press, _) => "do-press",
     }
-}
-
-/// A chord as a screen reader says it.
-pub(super) fn spoken(rig: &Rig, words: &Words, chord: &Chord) -> String {
-    words.chord(chord, rig.layout(), rig.platform(), Form::Spoken)
 }

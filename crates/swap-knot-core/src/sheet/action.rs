@@ -107,6 +107,8 @@ pub struct Action {
     /// The same in the order in which the sheet declares them.
     pub(super) menu_arms: Vec<Arm>,
     pub(super) arm_titles: [Option<String>; 6],
+    /// Which of them the sheet gives, a bit an arm; the others are put together.
+    pub(super) own_arm_titles: u8,
 }
 
 impl Action {
@@ -135,6 +137,7 @@ impl Action {
             arms: Vec::new(),
             menu_arms: Vec::new(),
             arm_titles: [const { None }; 6],
+            own_arm_titles: 0,
         });
         &UNKNOWN
     }
@@ -155,5 +158,11 @@ impl Action {
         self.arm_titles[arm as usize]
             .as_deref()
             .unwrap_or(&self.title)
+    }
+
+    /// The title of an arm, where the sheet gives it one of its own.
+    pub(crate) fn own_arm_title(&self, arm: Arm) -> Option<&str> {
+        let own = self.own_arm_titles & (1 << arm as u8) != 0;
+        own.then(|| self.arm_title(arm))
     }
 }

@@ -1,39 +1,32 @@
 //! The words that players read, from Project Fluent files, in the languages that ship and in those
 //! that a game adds.
 
+mod fill;
+mod keys;
 mod names;
 mod read;
+mod shipped;
+mod signs;
+mod titles;
 
 use std::collections::HashMap;
 use std::sync::{Arc, OnceLock};
 
 pub use read::{WordsError, WordsMistake};
+pub use titles::GameTitle;
 
-pub(crate) use self::names::Form;
-use self::names::Named;
-use self::read::{Message, Pattern};
-use crate::input::{DeviceKind, Input};
+pub(crate) use self::names::{Form, On, Saying};
+use self::read::Message;
+pub(crate) use self::read::{Part, Pattern};
 use crate::nearest::nearest;
-use crate::sheet::ColumnKind;
 
-const ENGLISH: &str = include_str!("en.ftl");
+/// What every text stands between in [`Words::bracketed`].
+const OPENS: &str = "⟦";
+const CLOSES: &str = "⟧";
 
-/// The languages that ship: tag and words.
-const SHIPPED: [(&str, &str); 8] = [
-    ("en", ENGLISH),
-    ("fr", include_str!("fr.ftl")),
-    ("de", include_str!("de.ftl")),
-    ("es", include_str!("es.ftl")),
-    ("pt-BR", include_str!("pt-BR.ftl")),
-    ("pl", include_str!("pl.ftl")),
-    ("ja", include_str!("ja.ftl")),
-    ("zh-Hans", include_str!("zh-Hans.ftl")),
-];
-
-/// The words for inputs, verbs and menus in one language.
+/// The words for inputs, verbs and menus, and the game's own titles, in one language.
 ///
-/// Cheap to clone. Everything is worked out when it is made, so that showing a prompt only puts
-/// words together.
+/// Cheap to clone.
 ///
 /// ```
 /// use swap_knot::{Input, Layout, Words};
@@ -54,16 +47,21 @@ pub struct Words(Arc<Data>);
 struct Data {
     language: String,
     messages: HashMap<String, Message>,
-    /// Every input whose name depends on nothing but the language.
-    names: HashMap<Input, Named>,
-    /// How the parts of a chord are joined, and how a list is.
-    chord: Pattern,
+    /// Whether every text stands between brackets.
+    brackets: bool,
 }
 
 impl Words {
+    /// The tag under which [`Words::shipped`] has English between brackets, see
+    /// [`Words::bracketed`].
+    pub const BRACKETS: &'static str = "x-brackets";
+
     /// The words of a language that ships, by its BCP 47 tag (`de`, `pt-BR`).
     pub fn shipped(language: &str) -> Option<Words> {
-        let (tag, text) = SHIPPED.into_iter().find(|(tag, _)| *tag == language)?;
+        if language == Self::BRACKETS {
+            return Some(Words::english().named(Self::BRACKETS).bracketed());
+        }
+        let (tag, text) = shipped::all().find(|(tag, _)| *tag == language)?;
         if tag == "en" {
             return Some(Words::english());
         }
@@ -72,29 +70,24 @@ impl Words {
 
     /// The tags of the languages that ship.
     pub fn languages() -> impl Iterator<Item = &'static str> {
-        SHIPPED.into_iter().map(|(tag, _)| tag)
+        shipped::all().map(|(tag, _)| tag)
     }
 
     /// The words that fit a player's language best: those of the tag, of its language in another
-    /// country, or else English.
+    /// country or script, or else English. What stands behind a dot, as in a locale's name, is
+    /// left out of it.
     ///
     /// ```
     /// use swap_knot::Words;
     ///
     /// assert_eq!(Words::nearest("pt-PT").language(), "pt-BR");
-    /// assert_eq!(Words::nearest("en-AU").language(), "en");
+    /// assert_eq!(Words::nearest("en_AU.UTF-8").language(), "en");
+    /// assert_eq!(Words::nearest("zh-TW").language(), "zh-Hant");
     /// assert_eq!(Words::nearest("xx").language(), "en");
     /// ```
     pub fn nearest(language: &str) -> Words {
-        let first = |tag: &str| {
-            tag.split(['-', '_'])
-                .next()
-                .unwrap_or_default()
-                .to_lowercase()
-        };
-        let near = || Self::languages().find(|tag| first(tag) == first(language));
         let own = Words::shipped(language);
-        own.or_else(|| near().and_then(Words::shipped))
+        own.or_else(|| shipped::nearest(language).and_then(Words::shipped))
             .unwrap_or_else(Words::english)
     }
 
@@ -103,8 +96,12 @@ impl Words {
         static ENGLISH_WORDS: OnceLock<Words> = OnceLock::new();
         let words = ENGLISH_WORDS.get_or_init(|| {
             // A test asserts that the English file has no mistake.
-            let messages = read::read(ENGLISH).unwrap_or_default();
-            Words::of("en".to_owned(), messages.into_iter().collect())
+            let messages = read::read(shipped::ENGLISH, |_| true).unwrap_or_default();
+            Words(Arc::new(Data {
+                language: "en".to_owned(),
+                messages: messages.into_iter().collect(),
+                brackets: false,
+            }))
         });
         words.clone()
     }
@@ -112,66 +109,98 @@ impl Words {
     /// The same words under another tag, for a language of the game's own.
     #[must_use]
     pub fn named(&self, language: &str) -> Words {
-        Words::of(language.to_owned(), self.0.messages.clone())
+        self.with(language.to_owned(), self.0.messages.clone(), false)
     }
 
     /// These words with those of a Fluent file laid over them. The file's name is for mistakes.
     ///
-    /// A message is a text with variables, its attributes are `.short` for little room, `.object`
-    /// for what follows a verb, and `.spoken` for screen readers; `touch-NAME` names a touch input.
+    /// A message is a text with variables. Its attributes are the forms that a name has besides the
+    /// one in which it stands alone: `.short` for little room, `.part` in a chord of keys, `.subject` and `.object` with their
+    /// article, `.at` and `.with` for what a language says behind its prepositions or in further
+    /// cases, `.held` for what is held down, `.spoken` for screen readers. A phrase picks the form by
+    /// its variable: `{ $input }` is the object, `{ $name }` the name alone, and `{ $subject }`,
+    /// `{ $at }`, `{ $with }` and `{ $held }` the others; a form that a name has not is its object.
     /// Selectors, functions and references are not taken: nothing here is counted.
+    ///
+    /// `touch-NAME` names a touch input, and the titles of the game's own go by `game`,
+    /// `action-NAME`, `action-NAME-up`, `group-NAME`, `situation-NAME` and `preset-NAME`.
     ///
     /// # Errors
     /// Every mistake at once: what is no Fluent, a message or variable that there is none of.
     pub fn with_fluent(&self, text: &str, file: &str) -> Result<Words, WordsError> {
+        self.laid_over(text, file, |_| true)
+    }
+
+    /// These words with what a game's own Fluent file has for them: its titles, and whatever it
+    /// says in words of its own instead of those that ship. The other messages of the file, the
+    /// game's prompts for instance, are left alone.
+    ///
+    /// A misspelt title is one of the other messages here: `swap-knot check --texts` finds it.
+    ///
+    /// ```
+    /// use swap_knot::{Sheet, Words};
+    ///
+    /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
+    /// let german = Words::shipped("de").expect("German ships");
+    /// let ours = german.with_texts("action-horn = Horn blasen\nwelcome = Ahoi!", "de.ftl")?;
+    /// let horn = sheet.find("horn").expect("declared above");
+    /// assert_eq!(ours.row_title(&sheet, horn.into()), "Horn blasen");
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    ///
+    /// # Errors
+    /// As [`Words::with_fluent`], of the messages that are taken.
+    pub fn with_texts(&self, text: &str, file: &str) -> Result<Words, WordsError> {
+        self.laid_over(text, file, Words::takes)
+    }
+
+    /// The same with every text between `⟦` and `⟧`: what stands outside of them on a screen was
+    /// never translated. A file laid over it is put between brackets as well.
+    ///
+    /// ```
+    /// use swap_knot::Words;
+    ///
+    /// let words = Words::english().bracketed();
+    /// assert_eq!(words.say("menu-apply", &[]), "⟦Apply⟧");
+    /// ```
+    #[must_use]
+    pub fn bracketed(&self) -> Words {
+        let mut messages = self.0.messages.clone();
+        if !self.0.brackets {
+            messages.values_mut().for_each(Message::bracket);
+        }
+        self.with(self.language().to_owned(), messages, true)
+    }
+
+    fn with(&self, language: String, messages: HashMap<String, Message>, brackets: bool) -> Words {
+        Words(Arc::new(Data {
+            language,
+            messages,
+            brackets: brackets || self.0.brackets,
+        }))
+    }
+
+    fn laid_over(
+        &self,
+        text: &str,
+        file: &str,
+        wanted: impl Fn(&str) -> bool,
+    ) -> Result<Words, WordsError> {
         let wrong = |mistakes: Vec<WordsMistake>| WordsError::new(file, mistakes);
-        let own = read::read(text).map_err(wrong)?;
+        let mut own = read::read(text, wanted).map_err(wrong)?;
         let mut mistakes = Vec::new();
         for (id, message) in &own {
-            self.check(id, message, text, &mut mistakes);
+            check(id, message, text, &mut mistakes);
         }
         if !mistakes.is_empty() {
             return Err(wrong(mistakes));
         }
+        if self.0.brackets {
+            own.iter_mut().for_each(|(_, message)| message.bracket());
+        }
         let mut messages = self.0.messages.clone();
         messages.extend(own);
-        Ok(Words::of(self.language().to_owned(), messages))
-    }
-
-    fn check(&self, id: &str, message: &Message, text: &str, out: &mut Vec<WordsMistake>) {
-        let mistake = |what| WordsMistake::at_message(text, id, what);
-        let english = Words::english();
-        let Some(known) = english.0.messages.get(id) else {
-            if !id.starts_with("touch-") {
-                let ids = english.0.messages.keys().map(String::as_str);
-                let near = nearest(id, ids).map(|n| format!("; did you mean `{n}`?"));
-                let near = near.unwrap_or_default();
-                out.push(mistake(format!("there is no message `{id}`{near}")));
-            }
-            return;
-        };
-        let takes = known.variables();
-        for variable in message.variables() {
-            if !takes.contains(&variable) {
-                let takes: Vec<String> = takes.iter().map(|v| format!("${v}")).collect();
-                let has = match takes.is_empty() {
-                    true => "it takes none".to_owned(),
-                    false => format!("it takes {}", takes.join(", ")),
-                };
-                out.push(mistake(format!("`{id}` takes no `${variable}`; {has}")));
-            }
-        }
-    }
-
-    fn of(language: String, messages: HashMap<String, Message>) -> Words {
-        let names = names::all(&messages);
-        let chord = messages.get("chord").map(|m| m.value.clone());
-        Words(Arc::new(Data {
-            language,
-            names,
-            chord: chord.unwrap_or_default(),
-            messages,
-        }))
+        Ok(self.with(self.language().to_owned(), messages, false))
     }
 
     /// The tag of the language.
@@ -179,39 +208,43 @@ impl Words {
         &self.0.language
     }
 
-    /// What a device kind is called.
-    pub fn device_name(&self, kind: DeviceKind) -> String {
-        self.fill(&format!("device-{kind}"), &[])
+    /// A title that is in no file of this language, as it stands in the sheet.
+    pub(crate) fn untranslated(&self, title: &str) -> String {
+        match self.0.brackets {
+            true => format!("{OPENS}{title}{CLOSES}"),
+            false => title.to_owned(),
+        }
     }
+}
 
-    /// What a menu writes over its columns for a kind of device.
-    pub fn column_name(&self, kind: ColumnKind) -> String {
-        self.fill(&format!("column-{kind}"), &[])
-    }
-
-    /// A text for a menu by its message, with its variables filled in: `menu-apply`, or
-    /// `menu-listen` with `$title`. The ids are those of the Fluent files that ship; one that there
-    /// is not comes back as it is.
-    pub fn say(&self, id: &str, values: &[(&str, &str)]) -> String {
-        self.fill(id, values)
-    }
-
-    /// A message with its variables filled in.
-    pub(crate) fn fill(&self, id: &str, values: &[(&str, &str)]) -> String {
-        let message = self.0.messages.get(id);
-        message.map_or_else(|| id.to_owned(), |m| m.value.fill(values))
-    }
-
-    /// An attribute of a message, or the message where it has none.
-    pub(crate) fn fill_as(&self, id: &str, attribute: &str, values: &[(&str, &str)]) -> String {
-        let message = self.0.messages.get(id);
-        message.map_or_else(|| id.to_owned(), |m| m.part(attribute).fill(values))
-    }
-
-    /// The text before and after the variable `$input` of a message.
-    pub(crate) fn around(&self, id: &str, variable: &str) -> (&str, &str) {
-        let message = self.0.messages.get(id);
-        message.map_or(("", ""), |m| m.value.around(variable))
+/// Whether a message is one that there is, with variables that it has.
+fn check(id: &str, message: &Message, text: &str, out: &mut Vec<WordsMistake>) {
+    let mistake = |what| WordsMistake::at_message(text, id, what);
+    let english = Words::english();
+    let known = english.0.messages.get(id);
+    let takes = match known {
+        Some(known) => known.variables(),
+        None if titles::is_title(id) => Vec::new(),
+        None => {
+            let ids = english.0.messages.keys().map(String::as_str);
+            let near = nearest(id, ids).map(|n| format!("; did you mean `{n}`?"));
+            let near = near.unwrap_or_default();
+            out.push(mistake(format!("there is no message `{id}`{near}")));
+            return;
+        }
+    };
+    // Where one form of an input stands, another one can.
+    let has_form = takes.iter().any(|v| Form::of_variable(v).is_some());
+    for variable in message.variables() {
+        if takes.contains(&variable) || (has_form && Form::of_variable(variable).is_some()) {
+            continue;
+        }
+        let takes: Vec<String> = takes.iter().map(|v| format!("${v}")).collect();
+        let has = match takes.is_empty() {
+            true => "it takes none".to_owned(),
+            false => format!("it takes {}", takes.join(", ")),
+        };
+        out.push(mistake(format!("`{id}` takes no `${variable}`; {has}")));
     }
 }
 

@@ -1,355 +1,345 @@
-//! What inputs are called: long, short, after a verb, and spoken.
+//! What inputs and chords are called, in each of the forms that a phrase may want.
 
-use std::collections::HashMap;
-
-use super::Words;
-use super::read::Message;
+use super::keys::letter_legend;
+use super::{Pattern, Words, signs};
 use crate::input::{
-    Chord, Direction, HidAxis, HidInput, Input, InputShape, Modifier, MouseButton, PadButton,
-    Place, Platform, Sign, Stick,
+    Chord, DeviceKind, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PadButton,
+    Platform, Sign, Stick,
 };
-use crate::layout::{Layout, Level};
+use crate::layout::{Layout, Resolver};
 
-/// The names of one input.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub(super) struct Named {
-    pub(super) long: String,
-    pub(super) short: String,
-    /// As it stands after a verb.
-    pub(super) object: String,
-    pub(super) spoken: String,
-}
-
-/// Which of the names of an input is wanted.
+/// Which form of a name is wanted: what its place in a phrase makes of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Form {
-    Long,
+    /// It stands alone: "left mouse button".
+    Name,
+    /// It stands where there is little room: "LMB".
     Short,
+    /// It is a part of a chord of keys: "Left Shift".
+    Part,
+    /// A sentence is about it.
+    Subject,
+    /// A verb does something to it: "the left mouse button".
     Object,
-    Spoken,
+    /// It stands behind what the language says for "on", or in a further case.
+    At,
+    /// It stands behind what the language says for "with", or in a further case.
+    With,
+    /// It is held down; where the language has "held" agree with it, that is part of it.
+    Held,
 }
 
 impl Form {
-    /// The attribute of a message that holds it.
-    const fn attribute(self) -> &'static str {
+    /// The attributes that hold it, the fitting one first; without any of them it is the name.
+    const fn attributes(self) -> &'static [&'static str] {
         match self {
-            Form::Long => "",
-            Form::Short => "short",
-            Form::Object => "object",
-            Form::Spoken => "spoken",
+            Form::Name => &[],
+            Form::Short => &["short"],
+            Form::Part => &["part"],
+            Form::Subject => &["subject", "object"],
+            Form::Object => &["object"],
+            Form::At => &["at", "object"],
+            Form::With => &["with", "object"],
+            Form::Held => &["held", "object"],
         }
+    }
+
+    /// The form that a variable of a phrase asks for.
+    pub(crate) fn of_variable(name: &str) -> Option<Form> {
+        Some(match name {
+            "input" => Form::Object,
+            "name" => Form::Name,
+            "subject" => Form::Subject,
+            "at" => Form::At,
+            "with" => Form::With,
+            "held" => Form::Held,
+            _ => return None,
+        })
     }
 }
 
-impl Named {
-    fn get(&self, form: Form) -> &str {
-        match form {
-            Form::Long => &self.long,
-            Form::Short => &self.short,
-            Form::Object => &self.object,
-            Form::Spoken => &self.spoken,
-        }
+/// How a name is wanted.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) struct Saying {
+    pub(crate) form: Form,
+    /// Whether a voice says it: signs go by their names.
+    pub(crate) aloud: bool,
+}
+
+impl Saying {
+    pub(crate) const fn written(form: Form) -> Saying {
+        Saying { form, aloud: false }
     }
 
-    fn each(make: impl Fn(Form) -> String) -> Named {
-        Named {
-            long: make(Form::Long),
-            short: make(Form::Short),
-            object: make(Form::Object),
-            spoken: make(Form::Spoken),
-        }
+    pub(crate) const fn of(self, form: Form) -> Saying {
+        Saying { form, ..self }
+    }
+}
+
+/// Whose keyboard the names are read off.
+#[derive(Clone, Copy)]
+pub(crate) struct On<'a> {
+    pub(crate) layout: &'a Layout,
+    pub(crate) platform: Platform,
+}
+
+impl<'a> On<'a> {
+    pub(crate) fn here(layout: &'a Layout) -> On<'a> {
+        let platform = Platform::current();
+        On { layout, platform }
+    }
+}
+
+impl<'a> From<&'a Resolver> for On<'a> {
+    fn from(on: &'a Resolver) -> On<'a> {
+        let (layout, platform) = (on.layout(), on.platform());
+        On { layout, platform }
     }
 }
 
 impl Words {
     /// What an input is called: the legend on the player's keyboard, or its name.
     pub fn input_name(&self, input: Input, layout: &Layout) -> String {
-        self.name(input, layout, Platform::current(), Form::Long)
+        self.name(input, On::here(layout), Saying::written(Form::Name))
     }
 
     /// What an input is called where there is little room: `LShift`.
     pub fn short_name(&self, input: Input, layout: &Layout) -> String {
-        self.name(input, layout, Platform::current(), Form::Short)
+        self.name(input, On::here(layout), Saying::written(Form::Short))
     }
 
     /// What a screen reader says for an input: `comma` rather than `,`.
     pub fn spoken_name(&self, input: Input, layout: &Layout) -> String {
-        self.name(input, layout, Platform::current(), Form::Spoken)
+        self.spoken_chord(&Chord::from(input), On::here(layout))
     }
 
     /// What a chord is called: its parts as the language joins them, as in "Ctrl+K".
     pub fn chord_name(&self, chord: &Chord, layout: &Layout) -> String {
-        self.chord(chord, layout, Platform::current(), Form::Long)
+        self.chord(chord, On::here(layout), Saying::written(Form::Name))
     }
 
-    pub(crate) fn chord(
-        &self,
-        chord: &Chord,
-        layout: &Layout,
-        platform: Platform,
-        form: Form,
-    ) -> String {
-        let moves = matches!(chord.input().shape(), InputShape::Line | InputShape::Plane);
-        if matches!(form, Form::Object | Form::Spoken) && moves && !chord.is_plain() {
-            return self.held_and_moved(chord, layout, platform);
-        }
-        let parts = chord.inputs().map(|i| {
-            // Articles are for inputs alone.
-            let form = match form {
-                Form::Object if !chord.is_plain() => Form::Long,
-                form => form,
-            };
-            self.name(i, layout, platform, form)
-        });
-        let join = |held: String, input: String| {
-            let values = [("held", held.as_str()), ("input", input.as_str())];
-            match form {
-                Form::Spoken => self.fill_as("chord", "spoken", &values),
-                _ => self.0.chord.fill(&values),
-            }
+    pub(crate) fn spoken_chord(&self, chord: &Chord, on: On<'_>) -> String {
+        let aloud = Saying {
+            form: Form::Name,
+            aloud: true,
         };
+        self.chord(chord, on, aloud)
+    }
+
+    /// A chord in the form that is wanted.
+    ///
+    /// Keys are joined as they are on a keyboard ("Ctrl+K"); where a button or a stick is among them,
+    /// each part keeps its own form in a phrase ("the left shoulder and the left stick").
+    pub(crate) fn chord(&self, chord: &Chord, on: On<'_>, saying: Saying) -> String {
+        let tight = chord
+            .inputs()
+            .all(|i| i.device_kind() == DeviceKind::Keyboard);
+        let in_phrase = !matches!(saying.form, Form::Name | Form::Short | Form::Part);
+        let last = chord.held().len();
+        if last == 0 {
+            return self.name(chord.input(), on, saying);
+        }
+        if tight {
+            let part = saying.of(Form::Part);
+            let keys = chord.inputs().map(|input| self.name(input, on, part));
+            let keys = keys.reduce(|first, last| self.joined("chord", part, &first, &last));
+            let keys = keys.unwrap_or_default();
+            // Several keys are one thing in a phrase.
+            return match in_phrase {
+                true => self.attribute_for("key-row", saying, &[("keys", &keys)]),
+                false => keys,
+            };
+        }
+        let id = if in_phrase { "chord-and" } else { "chord-wide" };
+        let before = self.before_last(id, saying);
+        let parts = chord.inputs().enumerate().map(|(n, input)| {
+            let saying = if n == last { saying } else { before };
+            self.name(input, on, saying)
+        });
+        let join = |first: String, last: String| self.joined(id, saying, &first, &last);
         parts.reduce(join).unwrap_or_default()
     }
 
-    /// A chord that a movement completes, behind a verb: "the right mouse button and move the mouse".
-    fn held_and_moved(&self, chord: &Chord, layout: &Layout, platform: Platform) -> String {
-        let form = match chord.held() {
-            [_] => Form::Object,
-            // Articles are for inputs alone.
-            _ => Form::Long,
-        };
-        let held = chord
-            .held()
-            .iter()
-            .map(|i| self.name(*i, layout, platform, form));
-        let join = |held: String, input: String| {
-            let values = [("held", held.as_str()), ("input", input.as_str())];
-            self.0.chord.fill(&values)
-        };
-        let held = held.reduce(join).unwrap_or_default();
-        let input = self.name(chord.input(), layout, platform, Form::Object);
-        self.fill("chord-move", &[("held", &held), ("input", &input)])
+    fn joined(&self, id: &str, saying: Saying, first: &str, last: &str) -> String {
+        self.attribute_for(id, saying, &[("first", first), ("last", last)])
     }
 
-    pub(crate) fn name(
-        &self,
-        input: Input,
-        layout: &Layout,
-        platform: Platform,
-        form: Form,
-    ) -> String {
-        if let Some(named) = self.0.names.get(&input) {
-            return named.get(form).to_owned();
+    /// How what stands before the last of several inputs is said: by its name alone where the
+    /// message that joins them has the wanted form, since that form is of the whole then.
+    pub(crate) fn before_last(&self, joins: &str, saying: Saying) -> Saying {
+        let message = self.0.messages.get(joins);
+        let mut forms = saying.form.attributes().iter();
+        match message.is_some_and(|m| forms.any(|a| m.attribute(a).is_some())) {
+            true => saying.of(Form::Name),
+            false => saying,
         }
+    }
+
+    /// A name without variables, in a form.
+    pub(crate) fn in_form(&self, id: &str, saying: Saying) -> String {
+        self.attribute_for(id, saying, &[])
+    }
+
+    /// A message in a form, with its variables filled in.
+    fn attribute_for(&self, id: &str, saying: Saying, values: &[(&str, &str)]) -> String {
+        let Some(pattern) = self.pattern_for(id, saying) else {
+            return id.to_owned();
+        };
+        pattern.fill(&|name| {
+            let mut all = values.iter();
+            all.find(|(n, _)| *n == name).map(|(_, v)| (*v).into())
+        })
+    }
+
+    /// A message in a form, as parts.
+    pub(crate) fn pattern_for(&self, id: &str, saying: Saying) -> Option<&Pattern> {
+        let message = self.0.messages.get(id)?;
+        let spoken = (saying.aloud)
+            .then(|| message.attribute("spoken"))
+            .flatten();
+        let mut own = saying.form.attributes().iter();
+        let own = own.find_map(|a| message.attribute(a));
+        let alone = matches!(saying.form, Form::Name | Form::Short | Form::Part);
+        let pattern = if alone {
+            spoken.or(own)
+        } else {
+            own.or(spoken)
+        };
+        Some(pattern.unwrap_or(&message.value))
+    }
+
+    pub(crate) fn name(&self, input: Input, on: On<'_>, saying: Saying) -> String {
+        let simple = |id: &str| self.attribute_for(id, saying, &[]);
+        let numbered = |id: &str, number: &dyn std::fmt::Display| {
+            self.attribute_for(id, saying, &[("number", &number.to_string())])
+        };
         match input {
-            Input::Key(place) => self.key(place, layout, form),
-            Input::Letter(letter) => self.sign(letter_legend(letter.char(), layout), form),
-            Input::Modifier(Modifier::Main) => {
-                let main = match platform {
-                    Platform::Mac => "modifier-Command",
-                    Platform::Other => "modifier-Ctrl",
-                };
-                self.fill_as(main, form.attribute(), &[])
+            Input::Key(place) => self.key(place, on, saying),
+            Input::Letter(letter) => {
+                self.printed(letter_legend(letter.char(), on.layout), None, saying)
             }
-            Input::MouseButton(button) => {
-                let number = button.number().to_string();
-                self.fill_as("mouse-button", form.attribute(), &[("number", &number)])
+            Input::Modifier(Modifier::Main) => match on.platform {
+                Platform::Mac => self.named_key("modifier-Command", saying),
+                Platform::Windows | Platform::Other => self.named_key("modifier-Ctrl", saying),
+            },
+            Input::Modifier(modifier) => {
+                let id = format!("modifier-{}", modifier.word());
+                self.named_key(&self.on_platform(id, on.platform), saying)
             }
-            Input::Hid(HidInput::Button(button)) => {
-                let number = button.number().to_string();
-                self.fill_as("hid-button", form.attribute(), &[("number", &number)])
+            Input::MouseButton(button) => match button {
+                MouseButton::Left => simple("mouse-left"),
+                MouseButton::Right => simple("mouse-right"),
+                MouseButton::Middle => simple("mouse-middle"),
+                MouseButton::Back => simple("mouse-back"),
+                MouseButton::Forward => simple("mouse-forward"),
+                MouseButton::Further(_) => numbered("mouse-button", &button.number()),
+            },
+            Input::MouseMove => simple("mouse-move"),
+            Input::Wheel(direction) => self.aimed("wheel", direction, saying),
+            Input::PadButton(button) => self.pad(button, saying),
+            Input::PadStick(stick) => simple(stick_id(stick)),
+            Input::PadStickHalf(stick, direction) => self.aimed(stick_id(stick), direction, saying),
+            Input::Hid(HidInput::Button(button)) => numbered("hid-button", &button.number()),
+            Input::Hid(HidInput::Hat(direction)) => self.aimed("hid-hat", direction, saying),
+            Input::Hid(HidInput::Axis(axis)) => self.axis("hid-axis", axis, "", saying),
+            Input::Hid(HidInput::Half(axis, Sign::Positive)) => {
+                self.axis("hid-half", axis, "+", saying)
+            }
+            Input::Hid(HidInput::Half(axis, Sign::Negative)) => {
+                self.axis("hid-half", axis, "−", saying)
             }
             Input::Touch(name) => {
                 let own = format!("touch-{name}");
                 match self.0.messages.contains_key(&own) {
-                    true => self.fill_as(&own, form.attribute(), &[]),
-                    false => self.fill("touch", &[("name", &name.as_str().replace('-', " "))]),
+                    true => simple(&own),
+                    false => {
+                        let name = name.as_str().replace('-', " ");
+                        self.attribute_for("touch", saying, &[("name", &name)])
+                    }
                 }
             }
-            other => other.to_string(),
         }
-    }
-
-    /// A key that writes: what is printed on it.
-    fn key(&self, place: Place, layout: &Layout, form: Form) -> String {
-        let Some(legend) = layout.legend(place).filter(|_| place.is_writing()) else {
-            let place = spaced(&place.to_string());
-            return self.fill_as("key-place", form.attribute(), &[("place", &place)]);
-        };
-        match (layout.second_legend(place), form) {
-            // Both are printed on the key, and players know it by either.
-            (Some(second), Form::Long | Form::Object) => format!("{legend}/{second}"),
-            // The one that a voice of any language knows.
-            (Some(second), Form::Spoken) => second.to_string(),
-            _ => self.sign(legend, form),
-        }
-    }
-
-    /// A legend; spoken, signs have names.
-    fn sign(&self, legend: String, form: Form) -> String {
-        let mut chars = legend.chars();
-        match (form, chars.next().and_then(sign_id), chars.next()) {
-            (Form::Spoken, Some(id), None) => self.fill(&format!("sign-{id}"), &[]),
-            _ => legend,
-        }
-    }
-}
-
-/// The letter as it is printed: the legend of the key that types it on its own, else its capital.
-fn letter_legend(letter: char, layout: &Layout) -> String {
-    let place = layout.place_of(letter);
-    let typed = place.and_then(|p| layout.typed(p, Level::Plain));
-    match place.and_then(|p| layout.legend(p)) {
-        Some(legend) if typed.is_some_and(|t| t.character == letter) => legend,
-        _ => letter.to_uppercase().to_string(),
-    }
-}
-
-/// The names of every input that the layout and the game have no say in.
-pub(super) fn all(messages: &HashMap<String, Message>) -> HashMap<Input, Named> {
-    let from = From { messages };
-    Input::all_named()
-        .filter_map(|input| Some((input, from.named(input)?)))
-        .collect()
-}
-
-/// Names made from messages.
-struct From<'a> {
-    messages: &'a HashMap<String, Message>,
-}
-
-impl From<'_> {
-    fn fill(&self, id: &str, form: Form, values: &[(&str, &str)]) -> String {
-        let message = self.messages.get(id);
-        message.map_or_else(|| id.to_owned(), |m| m.part(form.attribute()).fill(values))
-    }
-
-    fn simple(&self, id: &str) -> Named {
-        Named::each(|form| self.fill(id, form, &[]))
     }
 
     /// Something pushed or turned in a direction.
-    fn aimed(&self, what: &str, direction: Direction) -> Named {
-        let direction = format!("direction-{}", direction.word());
-        Named::each(|form| {
-            let (what, direction) = (self.fill(what, form, &[]), self.fill(&direction, form, &[]));
-            let values = [("what", what.as_str()), ("direction", direction.as_str())];
-            self.fill("aimed", form, &values)
-        })
+    fn aimed(&self, what: &str, direction: Direction, saying: Saying) -> String {
+        let way = format!("direction-{}", direction.word());
+        let what = self.attribute_for(what, saying, &[]);
+        let way = self.attribute_for(&way, saying, &[]);
+        self.attribute_for("aimed", saying, &[("what", &what), ("direction", &way)])
     }
 
-    fn named(&self, input: Input) -> Option<Named> {
-        Some(match input {
-            Input::Modifier(Modifier::Main) | Input::Letter(_) | Input::Touch(_) => return None,
-            Input::Modifier(modifier) => self.simple(&format!("modifier-{}", modifier.word())),
-            Input::Key(place) => self.key(place)?,
-            Input::MouseButton(button) => self.simple(match button {
-                MouseButton::Left => "mouse-left",
-                MouseButton::Right => "mouse-right",
-                MouseButton::Middle => "mouse-middle",
-                MouseButton::Back => "mouse-back",
-                MouseButton::Forward => "mouse-forward",
-                MouseButton::Further(_) => return None,
-            }),
-            Input::MouseMove => self.simple("mouse-move"),
-            Input::Wheel(direction) => self.aimed("wheel", direction),
-            Input::PadButton(button) => self.pad(button),
-            Input::PadStick(stick) => self.simple(stick_id(stick)),
-            Input::PadStickHalf(stick, direction) => self.aimed(stick_id(stick), direction),
-            Input::Hid(HidInput::Button(_)) => return None,
-            Input::Hid(HidInput::Hat(direction)) => self.aimed("hid-hat", direction),
-            Input::Hid(HidInput::Axis(axis)) => {
-                let axis = self.axis(axis);
-                Named::each(|form| self.fill("hid-axis", form, &[("axis", &axis)]))
-            }
-            Input::Hid(HidInput::Half(axis, sign)) => {
-                let axis = self.axis(axis);
-                let sign = match sign {
-                    Sign::Positive => "+",
-                    Sign::Negative => "−",
-                };
-                let values = [("axis", axis.as_str()), ("sign", sign)];
-                Named::each(|form| self.fill("hid-half", form, &values))
-            }
-        })
-    }
-
-    fn pad(&self, button: PadButton) -> Named {
+    fn pad(&self, button: PadButton, saying: Saying) -> String {
         match button.word().strip_prefix("paddle-") {
-            Some(number) => {
-                Named::each(|form| self.fill("pad-paddle", form, &[("number", number)]))
-            }
-            None => self.simple(&format!("pad-{}", button.word())),
+            Some(number) => self.attribute_for("pad-paddle", saying, &[("number", number)]),
+            None => self.attribute_for(&format!("pad-{}", button.word()), saying, &[]),
         }
     }
 
-    /// The name of an axis: a word where it has one, else its letters.
-    fn axis(&self, axis: HidAxis) -> String {
-        let id = format!("axis-{}", axis.word());
-        let has_word = self.messages.contains_key(&id);
-        match has_word {
-            true => self.fill(&id, Form::Long, &[]),
+    /// The name of an axis or of half of one: a word where it has one, else its letters.
+    fn axis(&self, id: &str, axis: HidAxis, sign: &str, saying: Saying) -> String {
+        let own = format!("axis-{}", axis.word());
+        let axis = match self.0.messages.contains_key(&own) {
+            true => self.fill(&own, &[]),
             false => axis.word().to_uppercase(),
-        }
-    }
-
-    /// A key that writes nothing, or Space, on which nothing is printed.
-    fn key(&self, place: Place) -> Option<Named> {
-        if Place::WRITING.contains(&place) && place != Place::Space {
-            return None;
-        }
-        let code = place.to_string();
-        let id = format!("key-{code}");
-        if self.messages.contains_key(&id) {
-            return Some(self.simple(&id));
-        }
-        if let Some(key) = code.strip_prefix("Numpad") {
-            return Some(self.numpad(key));
-        }
-        let function = code.strip_prefix('F').filter(|n| n.parse::<u8>().is_ok());
-        function.map(|number| {
-            Named::each(|form| self.fill("key-function", form, &[("number", number)]))
-        })
-    }
-
-    fn numpad(&self, key: &str) -> Named {
-        let printed = match key {
-            "Add" => "+",
-            "Backspace" => "⌫",
-            "Clear" => "C",
-            "ClearEntry" => "CE",
-            "Comma" => ",",
-            "Decimal" => ".",
-            "Divide" => "/",
-            "Enter" => "",
-            "Equal" => "=",
-            "Hash" => "#",
-            "MemoryAdd" => "M+",
-            "MemoryClear" => "MC",
-            "MemoryRecall" => "MR",
-            "MemoryStore" => "MS",
-            "MemorySubtract" => "M−",
-            "Multiply" => "*",
-            "ParenLeft" => "(",
-            "ParenRight" => ")",
-            "Star" => "✱",
-            "Subtract" => "-",
-            digit => digit,
         };
-        Named::each(|form| {
-            let own = match key {
-                "Enter" | "Backspace" => self.fill(&format!("key-{key}"), form, &[]),
-                _ => printed.to_owned(),
-            };
-            let sign = own.chars().next().and_then(sign_id);
-            let own = match (form, sign) {
-                (Form::Spoken, Some(id)) if own.chars().count() == 1 => {
-                    self.fill(&format!("sign-{id}"), Form::Long, &[])
-                }
-                _ => own,
-            };
-            self.fill("key-numpad", form, &[("key", &own)])
-        })
+        let spoken = (sign.chars().next()).and_then(signs::id);
+        let sign = match spoken.filter(|_| saying.aloud) {
+            Some(id) => self.fill(&format!("sign-{id}"), &[]),
+            None => sign.to_owned(),
+        };
+        self.attribute_for(id, saying, &[("axis", &axis), ("sign", &sign)])
+    }
+
+    /// The message of a key that is called otherwise on a platform, or the one of all of them.
+    pub(super) fn on_platform(&self, id: String, platform: Platform) -> String {
+        let own = format!("{}-{id}", platform.word());
+        match self.0.messages.contains_key(&own) {
+            true => own,
+            false => id,
+        }
+    }
+
+    /// A key or modifier by the message that names it, in a form of its own or of all keys.
+    pub(super) fn named_key(&self, id: &str, saying: Saying) -> String {
+        let Some(message) = self.0.messages.get(id) else {
+            return id.to_owned();
+        };
+        if saying.form == Form::Short {
+            return self.attribute_for(id, saying, &[]);
+        }
+        let all = self.0.messages.get("key");
+        for attribute in saying.form.attributes() {
+            if let Some(own) = message.attribute(attribute) {
+                return own.fill(&|_| None);
+            }
+            if all.is_some_and(|all| all.attribute(attribute).is_some()) {
+                break;
+            }
+        }
+        self.printed(self.fill(id, &[]), None, saying)
+    }
+
+    /// A key by what is printed on it: its legend, and the second one where it has two. Spoken,
+    /// signs have names, and of two legends a voice of any language knows the second.
+    pub(super) fn printed(&self, legend: String, second: Option<String>, saying: Saying) -> String {
+        let key = match (second, saying.form, saying.aloud) {
+            (Some(second), _, true) => second,
+            (Some(second), form, false) if form != Form::Short => {
+                self.fill("key-two", &[("first", &legend), ("second", &second)])
+            }
+            _ => legend,
+        };
+        let mut chars = key.chars();
+        let sign = match (chars.next(), chars.next()) {
+            (Some(sign), None) if saying.aloud => signs::id(sign),
+            _ => None,
+        };
+        let key = match sign {
+            Some(id) => self.fill(&format!("sign-{id}"), &[]),
+            None => key,
+        };
+        self.attribute_for("key", saying, &[("key", &key)])
     }
 }
 
@@ -358,60 +348,4 @@ const fn stick_id(stick: Stick) -> &'static str {
         crate::input::Side::Left => "pad-stick-left",
         crate::input::Side::Right => "pad-stick-right",
     }
-}
-
-/// The message that names a sign, without the `sign-` in front.
-fn sign_id(sign: char) -> Option<&'static str> {
-    Some(match sign {
-        '`' => "grave",
-        '~' => "tilde",
-        '!' => "exclamation",
-        '@' => "at",
-        '#' => "hash",
-        '$' => "dollar",
-        '%' => "percent",
-        '^' => "circumflex",
-        '&' => "ampersand",
-        '*' | '✱' => "asterisk",
-        '(' => "paren-left",
-        ')' => "paren-right",
-        '-' | '−' => "minus",
-        '_' => "underscore",
-        '=' => "equals",
-        '+' => "plus",
-        '[' => "bracket-left",
-        ']' => "bracket-right",
-        '{' => "brace-left",
-        '}' => "brace-right",
-        '\\' => "backslash",
-        '|' => "bar",
-        ';' => "semicolon",
-        ':' => "colon",
-        '\'' => "apostrophe",
-        '"' => "quote",
-        ',' => "comma",
-        '.' => "period",
-        '<' => "less",
-        '>' => "greater",
-        '/' => "slash",
-        '?' => "question",
-        '´' => "acute",
-        '¨' => "diaeresis",
-        '°' => "degree",
-        '§' => "section",
-        '²' => "squared",
-        _ => return None,
-    })
-}
-
-/// `IntlBackslash` becomes `Intl Backslash`.
-fn spaced(code: &str) -> String {
-    let mut out = String::with_capacity(code.len() + 4);
-    for (i, c) in code.char_indices() {
-        if i > 0 && (c.is_ascii_uppercase() || c.is_ascii_digit()) {
-            out.push(' ');
-        }
-        out.push(c);
-    }
-    out
 }

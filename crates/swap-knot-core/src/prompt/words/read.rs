@@ -1,5 +1,6 @@
 //! Reading Fluent files.
 
+use std::borrow::Cow;
 use std::fmt;
 
 use fluent_syntax::ast::{Entry, Expression, InlineExpression, PatternElement};
@@ -9,10 +10,11 @@ use crate::text_place::line_and_column;
 
 /// A text with variables in it.
 #[derive(Clone, Debug, Default, PartialEq)]
-pub(super) struct Pattern(Vec<Part>);
+pub(crate) struct Pattern(Vec<Part>);
 
+/// A part of a text.
 #[derive(Clone, Debug, PartialEq)]
-enum Part {
+pub(crate) enum Part {
     Text(String),
     Variable(String),
 }
@@ -25,53 +27,58 @@ pub(super) struct Message {
 }
 
 impl Message {
-    /// An attribute, or the value where there is none.
-    pub(super) fn part(&self, attribute: &str) -> &Pattern {
-        let found = self.attributes.iter().find(|(name, _)| name == attribute);
-        found.map_or(&self.value, |(_, pattern)| pattern)
+    /// An attribute.
+    pub(super) fn attribute(&self, name: &str) -> Option<&Pattern> {
+        let mut all = self.attributes.iter();
+        all.find(|(n, _)| n == name).map(|(_, pattern)| pattern)
     }
 
     /// The variables of value and attributes.
     pub(super) fn variables(&self) -> Vec<&str> {
         let attributes = self.attributes.iter().map(|(_, pattern)| pattern);
-        let parts = std::iter::once(&self.value)
-            .chain(attributes)
-            .flat_map(|p| &p.0);
-        let names = parts.filter_map(|part| match part {
-            Part::Variable(name) => Some(name.as_str()),
-            Part::Text(_) => None,
-        });
-        let mut names: Vec<&str> = names.collect();
+        let all = std::iter::once(&self.value).chain(attributes);
+        let mut names: Vec<&str> = all.flat_map(Pattern::variables).collect();
         names.sort_unstable();
         names.dedup();
         names
     }
+
+    /// Puts brackets around every text.
+    pub(super) fn bracket(&mut self) {
+        self.value.bracket();
+        for (_, pattern) in &mut self.attributes {
+            pattern.bracket();
+        }
+    }
 }
 
 impl Pattern {
-    pub(super) fn fill(&self, values: &[(&str, &str)]) -> String {
-        let value = |name: &str| values.iter().find(|(n, _)| *n == name).map(|(_, v)| *v);
+    pub(crate) fn parts(&self) -> &[Part] {
+        &self.0
+    }
+
+    fn variables(&self) -> impl Iterator<Item = &str> {
+        self.0.iter().filter_map(|part| match part {
+            Part::Variable(name) => Some(name.as_str()),
+            Part::Text(_) => None,
+        })
+    }
+
+    /// The text with its variables filled in.
+    pub(super) fn fill<'v>(&self, value: &dyn Fn(&str) -> Option<Cow<'v, str>>) -> String {
         let mut out = String::new();
         for part in &self.0 {
-            out.push_str(match part {
-                Part::Text(text) => text,
-                Part::Variable(name) => value(name).unwrap_or_default(),
-            });
+            match part {
+                Part::Text(text) => out.push_str(text),
+                Part::Variable(name) => out.push_str(&value(name).unwrap_or_default()),
+            }
         }
         out
     }
 
-    /// The text before and after a variable; texts of patterns that have others end there.
-    pub(super) fn around(&self, variable: &str) -> (&str, &str) {
-        let text = |at: Option<usize>| match at.and_then(|i| self.0.get(i)) {
-            Some(Part::Text(text)) => text.as_str(),
-            _ => "",
-        };
-        let is = |part: &Part| matches!(part, Part::Variable(name) if name == variable);
-        match self.0.iter().position(is) {
-            Some(at) => (text(at.checked_sub(1)), text(Some(at + 1))),
-            None => ("", ""),
-        }
+    fn bracket(&mut self) {
+        self.0.insert(0, Part::Text(super::OPENS.to_owned()));
+        self.0.push(Part::Text(super::CLOSES.to_owned()));
     }
 }
 
@@ -153,8 +160,11 @@ crate::failure::debug_as_text!(WordsError);
 
 impl std::error::Error for WordsError {}
 
-/// The messages of a file, or every mistake in it.
-pub(super) fn read(text: &str) -> Result<Vec<(String, Message)>, Vec<WordsMistake>> {
+/// The messages of a file that are wanted, or every mistake in them.
+pub(super) fn read(
+    text: &str,
+    wanted: impl Fn(&str) -> bool,
+) -> Result<Vec<(String, Message)>, Vec<WordsMistake>> {
     let resource = parser::parse(text).map_err(|(_, errors)| {
         let each = errors.iter();
         each.map(|e| {
@@ -165,24 +175,28 @@ pub(super) fn read(text: &str) -> Result<Vec<(String, Message)>, Vec<WordsMistak
     })?;
     let (mut messages, mut mistakes) = (Vec::new(), Vec::new());
     for entry in &resource.body {
-        if let Entry::Message(message) = entry {
-            let id = message.id.name;
-            let mut take = |pattern: &ast::Pattern<&str>| {
-                pattern_of(pattern).unwrap_or_else(|what| {
-                    let what = format!("`{id}` has {what}; write text and `{{ $variables }}` only");
-                    mistakes.push(WordsMistake::at_message(text, id, what));
-                    Pattern::default()
-                })
-            };
-            let value = message.value.as_ref().map(&mut take).unwrap_or_default();
-            let attributes = message.attributes.iter();
-            let attributes = attributes.map(|a| (a.id.name.to_owned(), take(&a.value)));
-            let message = Message {
-                value,
-                attributes: attributes.collect(),
-            };
-            messages.push((id.to_owned(), message));
+        let Entry::Message(message) = entry else {
+            continue;
+        };
+        let id = message.id.name;
+        if !wanted(id) {
+            continue;
         }
+        let mut take = |pattern: &ast::Pattern<&str>| {
+            pattern_of(pattern).unwrap_or_else(|what| {
+                let what = format!("`{id}` has {what}; write text and `{{ $variables }}` only");
+                mistakes.push(WordsMistake::at_message(text, id, what));
+                Pattern::default()
+            })
+        };
+        let value = message.value.as_ref().map(&mut take).unwrap_or_default();
+        let attributes = message.attributes.iter();
+        let attributes = attributes.map(|a| (a.id.name.to_owned(), take(&a.value)));
+        let message = Message {
+            value,
+            attributes: attributes.collect(),
+        };
+        messages.push((id.to_owned(), message));
     }
     if mistakes.is_empty() {
         Ok(messages)

@@ -120,7 +120,8 @@ impl Reader<'_> {
             bindings::list(bind, &what, &mut cells, report);
         }
         self.defaults.append(&mut cells.bindings);
-        let (arms, arm_titles) = self.arms(&mut fields, &title, known, &reserved, report);
+        let (arms, arm_titles, own_arm_titles) =
+            self.arms(&mut fields, &title, known, &reserved, report);
         let named = fields.entries().filter_map(|(key, ..)| Arm::from_word(key));
         let mut menu_arms: Vec<Arm> = named.filter(|arm| arms.contains(arm)).collect();
         menu_arms.extend(
@@ -157,6 +158,7 @@ impl Reader<'_> {
             arms,
             menu_arms,
             arm_titles,
+            own_arm_titles,
         };
         if action.rate && known == Some(Shape::Press) {
             report.add(
@@ -207,9 +209,9 @@ impl Reader<'_> {
         known: Option<Shape>,
         reserved: &[Input],
         report: &mut Report<'_>,
-    ) -> (Vec<Arm>, [Option<String>; 6]) {
+    ) -> (Vec<Arm>, [Option<String>; 6], u8) {
         let shape = known.unwrap_or(Shape::Space);
-        let mut titles = [const { None }; 6];
+        let (mut titles, mut own_titles) = ([const { None }; 6], 0);
         let mut declared = Vec::new();
         for arm in Arm::ALL {
             let Some(value) = fields.value(arm.word()) else {
@@ -240,6 +242,7 @@ impl Reader<'_> {
             };
             if let Some(title) = table.string("title", report) {
                 titles[arm as usize] = Some(title.to_owned());
+                own_titles |= 1 << arm as u8;
             }
             let mut cells = Cells::new(Row::arm(self.id, arm), known, Manner::Press, reserved);
             if let Some(bind) = table.value("bind") {
@@ -269,7 +272,7 @@ impl Reader<'_> {
         for &arm in &arms {
             titles[arm as usize].get_or_insert_with(|| format!("{title}: {arm}"));
         }
-        (arms, titles)
+        (arms, titles, own_titles)
     }
 
     fn share(&self, fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> Vec<ActionId> {

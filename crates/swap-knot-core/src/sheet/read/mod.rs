@@ -249,7 +249,7 @@ fn check_name(kind: &str, name: &str, at: usize, report: &mut Report<'_>) {
 }
 
 /// `cast-off` becomes `Cast off`, for what is given no title.
-fn titled(name: &str) -> String {
+pub(crate) fn titled(name: &str) -> String {
     let mut chars = name.chars();
     let first = chars.next().map(|c| c.to_ascii_uppercase());
     let rest = chars.as_str().replace('-', " ");

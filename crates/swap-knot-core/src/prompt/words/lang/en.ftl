@@ -15,10 +15,10 @@ key-ControlRight = Right Ctrl
     .short = RCtrl
 key-Enter = Enter
     .short = Enter
-key-MetaLeft = Left Meta
-    .short = LMeta
-key-MetaRight = Right Meta
-    .short = RMeta
+key-MetaLeft = Left Super
+    .short = LSuper
+key-MetaRight = Right Super
+    .short = RSuper
 key-ShiftLeft = Left Shift
     .short = LShift
 key-ShiftRight = Right Shift
@@ -46,12 +46,16 @@ key-PageDown = Page Down
 key-PageUp = Page Up
     .short = PgUp
 key-ArrowDown = Down arrow
+    .object = the down arrow
     .short = ↓
 key-ArrowLeft = Left arrow
+    .object = the left arrow
     .short = ←
 key-ArrowRight = Right arrow
+    .object = the right arrow
     .short = →
 key-ArrowUp = Up arrow
+    .object = the up arrow
     .short = ↑
 key-NumLock = Num Lock
     .short = NumLk
@@ -127,12 +131,37 @@ key-numpad = Numpad { $key }
 key-place = { $place } key
     .short = { $place }
 
+# how a key stands in a phrase: its legend or name alone, or with the forms that the language wants
+key = { $key }
+key-two = { $first }/{ $second }
+key-row = { $keys }
+
 # modifiers on either side
 modifier-Ctrl = Ctrl
 modifier-Shift = Shift
 modifier-Alt = Alt
-modifier-Meta = Meta
-modifier-Command = Command
+modifier-Meta = Super
+
+# keys that a platform calls otherwise
+mac-key-MetaLeft = Left Command
+    .short = L⌘
+mac-key-MetaRight = Right Command
+    .short = R⌘
+mac-key-AltLeft = Left Option
+    .short = L⌥
+mac-key-AltRight = Right Option
+    .short = R⌥
+mac-key-Enter = Return
+mac-key-Backspace = Delete
+mac-key-Delete = Forward Delete
+    .short = Fwd Del
+mac-modifier-Alt = Option
+mac-modifier-Meta = Command
+windows-key-MetaLeft = Left Windows
+    .short = LWin
+windows-key-MetaRight = Right Windows
+    .short = RWin
+windows-modifier-Meta = Windows
 
 # mouse
 mouse-left = left mouse button
@@ -163,14 +192,14 @@ direction-right = right
 aimed = { $what } { $direction }
 
 # pads, by place
-pad-south = bottom button
-    .object = the bottom button
-pad-east = right button
-    .object = the right button
-pad-west = left button
-    .object = the left button
-pad-north = top button
-    .object = the top button
+pad-south = bottom face button
+    .object = the bottom face button
+pad-east = right face button
+    .object = the right face button
+pad-west = left face button
+    .object = the left face button
+pad-north = top face button
+    .object = the top face button
 pad-shoulder-left = left shoulder
     .object = the left shoulder
 pad-shoulder-right = right shoulder
@@ -225,7 +254,7 @@ axis-clutch = clutch
 axis-steering = steering wheel
 touch = { $name }
 
-# phrases; $input is what the player works
+# phrases; the variable picks the form of what the player works
 do-press = Press { $input }
 do-hold = Hold { $input }
 do-tap = Tap { $input }
@@ -238,15 +267,27 @@ do-pull = Pull { $input }
 do-push = Push { $input }
 do-move = Move { $input }
 do-touch = Touch { $input }
-do-hold-and-move = Hold { $input }
 do-press-together = Press { $input } together
-chord-move = { $held } and move { $input }
-chord = { $held }+{ $input }
-    .spoken = { $held } and { $input }
+while-held = Hold { $held } and { $do }
+chord = { $first }+{ $last }
+    .spoken = { $first } and { $last }
+chord-wide = { $first } + { $last }
+    .spoken = { $first } and { $last }
+chord-and = { $first } and { $last }
 either = { $first } or { $last }
 list = { $first }, { $last }
 not-bound = {"["}not bound]
     .spoken = not bound
+decimal-sign = .
+
+# titles put together
+arm = { $title }: { $direction }
+arm-left = left
+arm-right = right
+arm-down = down
+arm-up = up
+arm-forward = forward
+arm-back = back
 
 # menus
 nothing = nothing
@@ -267,6 +308,7 @@ column-keyboard = Keyboard and mouse
 column-gamepad = Gamepad
 column-touch = Touch
 column-other = Other controllers
+column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Apply
@@ -280,10 +322,10 @@ menu-find = What is on this key?
 menu-show-all = Show all
 menu-on = on { $input }
 menu-press = press…
-menu-listen = Press the new input for { $title }
+menu-listen = Press the new input for “{ $title }”
 menu-find-hint = Press an input to see what is on it
 menu-cancel = { $input } cancels; { $seconds } s left
-menu-taken = { $input } is taken by { $title }
+menu-taken = { $subject } is taken by “{ $title }”
 menu-swap = Swap
 menu-take = Take it
 menu-share = Share it
@@ -294,10 +336,107 @@ menu-leave-apply = Apply and leave
 menu-leave-discard = Discard and leave
 menu-stay = Stay
 menu-not-applied = Not applied yet
-menu-conflict = Conflict: { $first } and { $second } on { $input }
+menu-conflict = Conflict: { $text }
 menu-nothing-here = Nothing here.
 menu-essential = {"*"} always keeps a binding
 menu-keys = { $choose } changes, { $unbind } clears, { $reset } resets
+menu-cell = { $title }, { $column }: { $name }
+
+# what a cell is besides, for those who hear it
+cell-changed = changed
+cell-conflict = conflict
+cell-not-in-force = not in force
+cell-fixed = cannot be changed
+cell-listening = waiting for the new input
+
+# refusals; the variables of inputs pick their form here as well
+refused-no-such-action = This game has no such action.
+refused-no-such-preset = This game has no preset “{ $preset }”.
+refused-off = “{ $title }” is switched off in this game.
+refused-fixed = The game keeps “{ $title }” as it is.
+refused-reserved = { $subject } is kept by the game and cannot be bound.
+refused-essential = “{ $title }” always needs a binding ({ $column }). Bind it to something else first.
+refused-not-eased = The game does not let “{ $title }” be made easier.
+refused-not-understood = This version of the game does not understand it.
+refused-other-column = { $subject } does not fit this column ({ $column }).
+refused-mixed-columns = { $subject } does not fit: all parts of a chord belong in one column.
+refused-two-axes = { $subject } moves in all directions. Choose one direction of it.
+refused-whole-axis = { $subject } goes both ways. Choose one half of it.
+refused-notches = { $subject } goes in steps and cannot be pulled. Choose a key, a button or a trigger.
+refused-one-input = { $subject } is one direction only. Bind the directions one by one.
+refused-out-of-range = { $setting } goes from { $least } to { $most }.
+refused-nothing-to-give = “{ $title }” has nothing to give in exchange.
+refused-may-not-share = The game does not let “{ $first }” and “{ $second }” share an input.
+refused-full = “{ $title }” has { $count } bindings already ({ $column }).
+refused-other-devices = The two columns are for different devices.
+cannot-fixed = The game keeps it as it is.
+cannot-no-input = Nothing here works all directions at once.
+
+# conflicts: what the first is on, in any form, and the name of what the other is on
+conflict-same = “{ $first }” and “{ $second }” are both on { $input }.
+conflict-apart = “{ $first }” is on { $input }, “{ $second }” on { $other }: one press can work both.
+conflict-letter = “{ $first }” is on { $input }, “{ $second }” on { $other }: on your keyboard that is one key.
+conflict-manner = “{ $first }” and “{ $second }” are both on { $input }, in ways that do not go together.
+conflict-seats = “{ $first }” of one player and “{ $second }” of the other are both on { $input }.
+notice-longer = “{ $first }” on { $name } goes before “{ $second }” on { $other }.
+notice-both = “{ $first }” on { $name } and “{ $second }” on { $other } can happen together.
+conflict-in = { $conflict } ({ $situation })
+
+# settings and what they are set to
+setting-title = Name of the profile
+setting-layout = Keyboard layout
+setting-unread = A setting of another version
+setting-cell = { $title } ({ $column })
+setting-of = { $title }: { $setting }
+setting-feel = { $setting } ({ $device })
+knob-dead-zone = Dead zone
+knob-sensitivity = Sensitivity
+knob-invert = Invert
+knob-curve = Response curve
+knob-threshold = Pull that counts as a press
+knob-ramp-up = Ramp up
+knob-ramp-down = Ramp down
+ease-toggle = Press once instead of holding
+ease-latch = Tap instead of holding the first part of a chord
+ease-press = Press instead of holding for a time
+ease-ignore-within = Ignore quick repeats
+ease-hold-after = Time for a hold
+ease-tap-within = Time for a tap
+ease-double-tap-within = Time for a double tap
+ease-together-within = Time for pressing together
+value-on = on
+value-off = off
+value-number = { $number }
+value-range = { $least } to { $most }
+value-axes = { $axes }
+value-seconds = { $seconds } s
+value-game = as the game has it
+value-other = something else
+
+# reports of loading, keeping and bringing together
+not-in-force = { $setting }: { $value } is not in force. { $why }
+overruled = { $setting }: { $kept } was kept; the other version had { $dropped }.
+set-aside-removed = “{ $title }” is gone from the game. What you set for it is kept.
+set-aside-unknown = This version of the game does not know “{ $title }”. What you set for it is kept.
+gave-way = “{ $title }” gives up { $input }, which you use for “{ $by }”.
+load-damaged = Your saved controls are damaged and cannot be used. The file is kept.
+load-newer = Your saved controls come from a newer version of the game. Update the game to use them.
+load-unreachable = Your saved controls cannot be read just now.
+load-last-good = The last good copy is used instead.
+locker-no-such-profile = There is no such profile.
+locker-name-taken = There is a profile of that name already. Choose another name.
+locker-full = There are { $count } profiles, the most there can be. Delete one first.
+locker-too-many-damaged = Too many damaged files of this profile are kept already. Remove some of them.
+locker-newer = A newer version of the game keeps its profiles there. Update the game.
+locker-in-use = Another program is saving there. Try again.
+locker-too-large = The profile is too large to be saved.
+locker-disk = The profile cannot be saved. Is there room left, and may the game write there?
+import-no-profile = This is no profile that the game can read.
+import-newer = This profile comes from a newer version of the game. Update the game to use it.
+
+# cards and maps
+drawn-changed = changed by the player
+drawn-conflict = conflict
 
 # signs, as they are spoken
 sign-grave = grave accent

@@ -1,0 +1,71 @@
+//! What loading and saving have to say to a player: never with a path.
+
+use super::{
+    ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Saved, Unreadable,
+};
+use crate::prompt::{Tell, Telling};
+
+impl Tell for Unreadable {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        let id = match self {
+            Unreadable::NoProfile(_) | Unreadable::NoText { .. } | Unreadable::NoFile(_) => {
+                "load-damaged"
+            }
+            Unreadable::Newer(_) => "load-newer",
+            Unreadable::Disk { .. } => "load-unreachable",
+        };
+        to.say(id, &[])
+    }
+}
+
+impl Tell for LoadNote {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self {
+            LoadNote::CannotRead { why, .. } => why.tell(to),
+            LoadNote::LastGood { .. } => to.say("load-last-good", &[]),
+        }
+    }
+}
+
+impl Tell for Loaded {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        to.lines(&self.notes).join("\n")
+    }
+}
+
+impl Tell for Saved {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        let mut lines = to.lines(&self.notes);
+        lines.extend(to.lines(&self.overruled));
+        lines.join("\n")
+    }
+}
+
+impl Tell for LockerError {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self.kind() {
+            LockerErrorKind::NoSuchProfile { .. } => to.say("locker-no-such-profile", &[]),
+            LockerErrorKind::NameTaken => to.say("locker-name-taken", &[]),
+            LockerErrorKind::Full => {
+                let count = Locker::MAX_PROFILES.to_string();
+                to.say("locker-full", &[("count", &count)])
+            }
+            LockerErrorKind::TooManyDamaged => to.say("locker-too-many-damaged", &[]),
+            LockerErrorKind::Newer => to.say("locker-newer", &[]),
+            LockerErrorKind::InUse => to.say("locker-in-use", &[]),
+            LockerErrorKind::CannotRead(why) => why.tell(to),
+            LockerErrorKind::TooLarge { .. } => to.say("locker-too-large", &[]),
+            LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
+        }
+    }
+}
+
+impl Tell for ImportError {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self {
+            ImportError::Profile(why) if why.is_newer() => to.say("import-newer", &[]),
+            ImportError::Profile(_) => to.say("import-no-profile", &[]),
+            ImportError::Locker(error) => error.tell(to),
+        }
+    }
+}

@@ -1,0 +1,115 @@
+//! Settings of a profile, and what became of them where two were merged.
+
+use super::{Tell, Telling};
+use crate::profile::{Overruled, Setting, SettingValue};
+use crate::sheet::KnobValue;
+
+impl Telling<'_> {
+    /// The title of a preset by its name.
+    pub(super) fn preset(&self, name: &str) -> String {
+        match self.sheet.preset(name) {
+            Some(preset) => self.words.preset_title(preset),
+            None => self.words.title_of_name("preset", name),
+        }
+    }
+
+    /// The title of a row by its name, also of one that the game does not have.
+    pub(crate) fn row_named(&self, name: &str) -> String {
+        match self.sheet.find_row(name) {
+            Some(row) => self.row(row),
+            None => self.words.title_of_name("action", name),
+        }
+    }
+
+    /// A setting of one action or of all of them.
+    fn setting_of(&self, action: Option<&str>, setting: &str) -> String {
+        let title = match action {
+            Some(name) => self.row_named(name),
+            None => self.say("all-actions", &[]),
+        };
+        self.say("setting-of", &[("title", &title), ("setting", setting)])
+    }
+}
+
+impl Tell for Setting {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self {
+            Setting::Title => to.say("setting-title", &[]),
+            Setting::Preset => to.say("preset", &[]),
+            Setting::Layout => to.say("setting-layout", &[]),
+            Setting::Feel { action, kind, knob } => {
+                let knob = to.say(&format!("knob-{}", knob.word()), &[]);
+                let device = to.words().device_name(*kind);
+                let values = [("setting", &*knob), ("device", &device)];
+                to.setting_of(action.as_deref(), &to.say("setting-feel", &values))
+            }
+            Setting::Toggle { action } => to.setting_of(Some(action), &to.say("ease-toggle", &[])),
+            Setting::Ease { action, ease } => {
+                let ease = to.say(&format!("ease-{}", ease.word()), &[]);
+                to.setting_of(action.as_deref(), &ease)
+            }
+            Setting::Bind { row, column } => {
+                let (title, column) = (to.row_named(row), to.words().column_title(*column));
+                to.say("setting-cell", &[("title", &title), ("column", &column)])
+            }
+            Setting::Unread { .. } => to.say("setting-unread", &[]),
+        }
+    }
+}
+
+impl Tell for SettingValue {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        let flag = |on: bool| to.say(if on { "value-on" } else { "value-off" }, &[]);
+        match self {
+            SettingValue::Text(text) => to.words().untranslated(text),
+            SettingValue::Chord(Some(chord)) => to.chord(chord),
+            SettingValue::Chord(None) | SettingValue::GaveWay(_) => to.say("nothing", &[]),
+            SettingValue::Knob(value) => value.tell(to),
+            SettingValue::Flag(on) => flag(*on),
+            SettingValue::Seconds(seconds) => {
+                let seconds = to.words().number(*seconds);
+                to.say("value-seconds", &[("seconds", &seconds)])
+            }
+            SettingValue::Unread(_) => to.say("value-other", &[]),
+        }
+    }
+}
+
+impl Tell for KnobValue {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        let number = |n: f32| to.words().number(n);
+        match self {
+            KnobValue::Number(value) => to.say("value-number", &[("number", &number(*value))]),
+            KnobValue::DeadZone(zone) => {
+                let (inner, outer) = (number(zone.inner), number(zone.outer));
+                to.say("value-range", &[("least", &inner), ("most", &outer)])
+            }
+            KnobValue::Axes(axes) => {
+                let names = ["X", "Y", "Z"].into_iter().zip(axes);
+                let on: Vec<&str> = names.filter(|(_, on)| **on).map(|(name, _)| name).collect();
+                match on.is_empty() {
+                    true => to.say("value-off", &[]),
+                    false => to.say("value-axes", &[("axes", &on.join(" "))]),
+                }
+            }
+        }
+    }
+}
+
+impl Tell for Overruled {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        let value = |value: &Option<SettingValue>| match (value, &self.setting) {
+            (Some(SettingValue::Text(name)), Setting::Preset) => to.preset(name),
+            (Some(value), _) => value.tell(to),
+            (None, _) => to.say("value-game", &[]),
+        };
+        let (kept, dropped) = (value(&self.kept), value(&self.dropped));
+        let setting = self.setting.tell(to);
+        let values = [
+            ("setting", &*setting),
+            ("kept", &kept),
+            ("dropped", &dropped),
+        ];
+        to.say("overruled", &values)
+    }
+}

@@ -1,0 +1,68 @@
+# The texts of Slack Water in French: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Étale
+situation-deck = Sur le pont
+situation-helm = À la barre
+situation-crane = Dans la grue
+situation-chart = À la table à cartes
+situation-hail = Appel du port
+situation-pause = Pause
+group-moving = Déplacement
+group-always = Toujours
+action-walk = Marcher
+action-walk-up = Aller vers la proue
+action-walk-down = Aller vers la poupe
+action-walk-left = Aller à bâbord
+action-walk-right = Aller à tribord
+action-hurry = Se dépêcher
+action-cast-off = Larguer les amarres
+action-coil-rope = Lover le cordage
+action-lantern = Lanterne
+action-map-table = Table à cartes
+action-steer = Barrer
+action-steer-left = Barrer à bâbord
+action-steer-right = Barrer à tribord
+action-throttle = Gaz
+action-horn = Corne
+action-swing = Tourner la flèche
+action-swing-left = Tourner à bâbord
+action-swing-right = Tourner à tribord
+action-hoist = Lever et baisser
+action-hoist-up = Lever
+action-hoist-down = Baisser
+action-fine = Contrôle fin
+action-stow-1 = Arrimer à la proue
+action-stow-2 = Arrimer au milieu
+action-stow-3 = Arrimer à la poupe
+action-pan = Déplacer la carte
+action-pan-up = Carte vers le haut
+action-pan-down = Carte vers le bas
+action-pan-left = Carte vers la gauche
+action-pan-right = Carte vers la droite
+action-zoom = Zoom
+action-zoom-up = Zoom avant
+action-zoom-down = Zoom arrière
+action-send = Envoyer
+action-resume = Reprendre
+action-photo = Photographier
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Pompe de cale
+preset-left-handed = Gaucher
+preset-skipper = Patron, moitié gauche du clavier
+preset-deckhand = Matelot, moitié droite du clavier
+
+leave = {"{do:cast-off}"} pour quitter le quai
+coil = {"{do:coil-rope}"} pour lover le cordage
+steer = {"{steer}"} pour barrer, {"{throttle}"} pour accélérer
+chart = {"{map-table}"} ouvre la carte, {"{zoom.up}"} et {"{zoom.down}"} zooment
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"} pour arrimer à la proue
+        [stern] {"{do:stow-3}"} pour arrimer à la poupe
+       *[other] {"{do:stow-2}"} pour arrimer au milieu
+    }
+at-deck = {"{do:cast-off}"} pour partir, {"{walk}"} pour marcher, {"{do:coil-rope}"} pour lover le cordage
+at-helm = {"{steer}"} pour barrer, {"{throttle}"} pour accélérer, {"{do:horn}"} pour la corne
+at-crane = {"{swing}"} pour tourner, {"{hoist}"} pour lever, {"{fine}"} pour la précision
+at-chart = {"{pan}"} pour déplacer la carte, {"{zoom.up}"} et {"{zoom.down}"} pour zoomer
+at-pause = {"{do:resume}"} pour continuer

@@ -1,0 +1,68 @@
+# The texts of Slack Water in Polish: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Martwa woda
+situation-deck = Na pokładzie
+situation-helm = Za sterem
+situation-crane = W dźwigu
+situation-chart = Przy stole z mapami
+situation-hail = Wołanie portu
+situation-pause = Pauza
+group-moving = Poruszanie się
+group-always = Zawsze
+action-walk = Chodzenie
+action-walk-up = Idź na dziób
+action-walk-down = Idź na rufę
+action-walk-left = Idź na lewą burtę
+action-walk-right = Idź na prawą burtę
+action-hurry = Pośpiech
+action-cast-off = Odcumowanie
+action-coil-rope = Zwijanie liny
+action-lantern = Latarnia
+action-map-table = Stół z mapami
+action-steer = Sterowanie
+action-steer-left = Ster w lewo
+action-steer-right = Ster w prawo
+action-throttle = Gaz
+action-horn = Róg
+action-swing = Obrót żurawia
+action-swing-left = Obrót w lewo
+action-swing-right = Obrót w prawo
+action-hoist = Podnoszenie
+action-hoist-up = Podnieś
+action-hoist-down = Opuść
+action-fine = Precyzyjne sterowanie
+action-stow-1 = Ułóż na dziobie
+action-stow-2 = Ułóż na śródokręciu
+action-stow-3 = Ułóż na rufie
+action-pan = Przesuwanie mapy
+action-pan-up = Mapa w górę
+action-pan-down = Mapa w dół
+action-pan-left = Mapa w lewo
+action-pan-right = Mapa w prawo
+action-zoom = Powiększenie
+action-zoom-up = Przybliż
+action-zoom-down = Oddal
+action-send = Wyślij
+action-resume = Wznów
+action-photo = Zrób zdjęcie
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Pompa zęzowa
+preset-left-handed = Leworęczny
+preset-skipper = Szyper, lewa połowa klawiatury
+preset-deckhand = Majtek, prawa połowa klawiatury
+
+leave = {"{do:cast-off}"}, aby odpłynąć
+coil = {"{do:coil-rope}"}, aby zwinąć linę
+steer = {"{steer}"}: sterowanie, {"{throttle}"}: więcej gazu
+chart = {"{map-table}"} otwiera mapę, {"{zoom.up}"} i {"{zoom.down}"} zmieniają powiększenie
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"}, aby ułożyć na dziobie
+        [stern] {"{do:stow-3}"}, aby ułożyć na rufie
+       *[other] {"{do:stow-2}"}, aby ułożyć na śródokręciu
+    }
+at-deck = {"{do:cast-off}"}, aby odpłynąć; {"{walk}"}: chodzenie; {"{do:coil-rope}"}, aby zwinąć linę
+at-helm = {"{steer}"}: sterowanie, {"{throttle}"}: więcej gazu; {"{do:horn}"}, aby zatrąbić
+at-crane = {"{swing}"}: obrót, {"{hoist}"}: podnoszenie, {"{fine}"}: precyzja
+at-chart = {"{pan}"}: przesuwanie mapy, {"{zoom.up}"} i {"{zoom.down}"}: powiększenie
+at-pause = {"{do:resume}"}, aby grać dalej

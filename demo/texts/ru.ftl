@@ -1,0 +1,68 @@
+# The texts of Slack Water in Russian: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Стоячая вода
+situation-deck = На палубе
+situation-helm = У штурвала
+situation-crane = В кране
+situation-chart = У стола с картами
+situation-hail = Вызов порта
+situation-pause = Пауза
+group-moving = Движение
+group-always = Всегда
+action-walk = Ходьба
+action-walk-up = Идти к носу
+action-walk-down = Идти к корме
+action-walk-left = Идти к левому борту
+action-walk-right = Идти к правому борту
+action-hurry = Спешить
+action-cast-off = Отдать швартовы
+action-coil-rope = Смотать канат
+action-lantern = Фонарь
+action-map-table = Стол с картами
+action-steer = Управление рулём
+action-steer-left = Лево руля
+action-steer-right = Право руля
+action-throttle = Ход
+action-horn = Гудок
+action-swing = Поворот стрелы
+action-swing-left = Стрела влево
+action-swing-right = Стрела вправо
+action-hoist = Подъём и спуск
+action-hoist-up = Поднять
+action-hoist-down = Опустить
+action-fine = Точное управление
+action-stow-1 = Уложить на носу
+action-stow-2 = Уложить посередине
+action-stow-3 = Уложить на корме
+action-pan = Двигать карту
+action-pan-up = Карта вверх
+action-pan-down = Карта вниз
+action-pan-left = Карта влево
+action-pan-right = Карта вправо
+action-zoom = Масштаб
+action-zoom-up = Приблизить
+action-zoom-down = Отдалить
+action-send = Отправить
+action-resume = Продолжить
+action-photo = Снимок
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Трюмная помпа
+preset-left-handed = Для левши
+preset-skipper = Шкипер, левая половина клавиатуры
+preset-deckhand = Матрос, правая половина клавиатуры
+
+leave = {"{do:cast-off}"}, чтобы отчалить
+coil = {"{do:coil-rope}"}, чтобы смотать канат
+steer = {"{steer}"} — руль, {"{throttle}"} — прибавить ход
+chart = {"{map-table}"} открывает карту, {"{zoom.up}"} и {"{zoom.down}"} меняют масштаб
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"}, чтобы уложить на носу
+        [stern] {"{do:stow-3}"}, чтобы уложить на корме
+       *[other] {"{do:stow-2}"}, чтобы уложить посередине
+    }
+at-deck = {"{do:cast-off}"}, чтобы отчалить; {"{walk}"} — ходьба; {"{do:coil-rope}"}, чтобы смотать канат
+at-helm = {"{steer}"} — руль, {"{throttle}"} — прибавить ход; {"{do:horn}"}, чтобы дать гудок
+at-crane = {"{swing}"} — поворот, {"{hoist}"} — подъём, {"{fine}"} — точность
+at-chart = {"{pan}"} — двигать карту, {"{zoom.up}"} и {"{zoom.down}"} — масштаб
+at-pause = {"{do:resume}"}, чтобы продолжить

@@ -1,0 +1,68 @@
+# The texts of Slack Water in Ukrainian: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Стояча вода
+situation-deck = На палубі
+situation-helm = Біля стерна
+situation-crane = У крані
+situation-chart = Біля столу з картами
+situation-hail = Виклик порту
+situation-pause = Пауза
+group-moving = Рух
+group-always = Завжди
+action-walk = Хода
+action-walk-up = Іти до носа
+action-walk-down = Іти до корми
+action-walk-left = Іти до лівого борту
+action-walk-right = Іти до правого борту
+action-hurry = Поспішати
+action-cast-off = Віддати швартови
+action-coil-rope = Змотати канат
+action-lantern = Ліхтар
+action-map-table = Стіл із картами
+action-steer = Кермування
+action-steer-left = Стерно вліво
+action-steer-right = Стерно вправо
+action-throttle = Хід
+action-horn = Гудок
+action-swing = Поворот стріли
+action-swing-left = Стріла вліво
+action-swing-right = Стріла вправо
+action-hoist = Підйом і спуск
+action-hoist-up = Підняти
+action-hoist-down = Опустити
+action-fine = Точне керування
+action-stow-1 = Укласти на носі
+action-stow-2 = Укласти посередині
+action-stow-3 = Укласти на кормі
+action-pan = Рухати карту
+action-pan-up = Карта вгору
+action-pan-down = Карта вниз
+action-pan-left = Карта вліво
+action-pan-right = Карта вправо
+action-zoom = Масштаб
+action-zoom-up = Наблизити
+action-zoom-down = Віддалити
+action-send = Надіслати
+action-resume = Продовжити
+action-photo = Знімок
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Трюмна помпа
+preset-left-handed = Для шульги
+preset-skipper = Шкіпер, ліва половина клавіатури
+preset-deckhand = Матрос, права половина клавіатури
+
+leave = {"{do:cast-off}"}, щоб відчалити
+coil = {"{do:coil-rope}"}, щоб змотати канат
+steer = {"{steer}"} — стерно, {"{throttle}"} — додати ходу
+chart = {"{map-table}"} відкриває карту, {"{zoom.up}"} і {"{zoom.down}"} змінюють масштаб
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"}, щоб укласти на носі
+        [stern] {"{do:stow-3}"}, щоб укласти на кормі
+       *[other] {"{do:stow-2}"}, щоб укласти посередині
+    }
+at-deck = {"{do:cast-off}"}, щоб відчалити; {"{walk}"} — хода; {"{do:coil-rope}"}, щоб змотати канат
+at-helm = {"{steer}"} — стерно, {"{throttle}"} — додати ходу; {"{do:horn}"}, щоб дати гудок
+at-crane = {"{swing}"} — поворот, {"{hoist}"} — підйом, {"{fine}"} — точність
+at-chart = {"{pan}"} — рухати карту, {"{zoom.up}"} і {"{zoom.down}"} — масштаб
+at-pause = {"{do:resume}"}, щоб продовжити

@@ -1,0 +1,68 @@
+# The texts of Slack Water in Traditional Chinese: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = 平潮
+situation-deck = 甲板上
+situation-helm = 掌舵
+situation-crane = 起重機
+situation-chart = 海圖桌
+situation-hail = 呼叫港口
+situation-pause = 已暫停
+group-moving = 移動
+group-always = 一直
+action-walk = 行走
+action-walk-up = 走向船頭
+action-walk-down = 走向船尾
+action-walk-left = 走向左舷
+action-walk-right = 走向右舷
+action-hurry = 快走
+action-cast-off = 解纜
+action-coil-rope = 盤繩
+action-lantern = 提燈
+action-map-table = 海圖桌
+action-steer = 操舵
+action-steer-left = 左舵
+action-steer-right = 右舵
+action-throttle = 油門
+action-horn = 汽笛
+action-swing = 旋轉吊臂
+action-swing-left = 向左舷旋轉
+action-swing-right = 向右舷旋轉
+action-hoist = 升降
+action-hoist-up = 起吊
+action-hoist-down = 放下
+action-fine = 精細控制
+action-stow-1 = 裝到船頭
+action-stow-2 = 裝到船中
+action-stow-3 = 裝到船尾
+action-pan = 移動海圖
+action-pan-up = 海圖上移
+action-pan-down = 海圖下移
+action-pan-left = 海圖左移
+action-pan-right = 海圖右移
+action-zoom = 縮放
+action-zoom-up = 放大
+action-zoom-down = 縮小
+action-send = 傳送
+action-resume = 繼續
+action-photo = 拍照
+# gone from the game; told of when an old profile has it
+action-bilge-pump = 艙底泵
+preset-left-handed = 左手
+preset-skipper = 船長，鍵盤左半邊
+preset-deckhand = 水手，鍵盤右半邊
+
+leave = {"{do:cast-off}"}離開碼頭
+coil = {"{do:coil-rope}"}盤繩
+steer = {"{steer}"}操舵，{"{throttle}"}加速
+chart = {"{map-table}"}打開海圖，{"{zoom.up}"}和{"{zoom.down}"}縮放
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"}裝到船頭
+        [stern] {"{do:stow-3}"}裝到船尾
+       *[other] {"{do:stow-2}"}裝到船中
+    }
+at-deck = {"{do:cast-off}"}離開，{"{walk}"}行走，{"{do:coil-rope}"}盤繩
+at-helm = {"{steer}"}操舵，{"{throttle}"}加速，{"{do:horn}"}鳴笛
+at-crane = {"{swing}"}旋轉，{"{hoist}"}升降，{"{fine}"}精細控制
+at-chart = {"{pan}"}移動海圖，{"{zoom.up}"}和{"{zoom.down}"}縮放
+at-pause = {"{do:resume}"}繼續
