@@ -199,6 +199,12 @@ impl Layout {
         Some(capital.unwrap_or(plain.character).to_string())
     }
 
+    /// Whether a letter is all that is printed on the key at a place.
+    pub(crate) fn is_letter(&self, place: Place) -> bool {
+        let plain = self.typed(place, Level::Plain);
+        plain.is_some_and(|t| t.character.is_alphabetic()) && self.second_legend(place).is_none()
+    }
+
     /// What else is printed on the key that players know it by: the Latin letter on a board for
     /// another script, or the digit where it takes Shift to type it.
     pub fn second_legend(&self, place: Place) -> Option<char> {

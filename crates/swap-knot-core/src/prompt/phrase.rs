@@ -48,19 +48,25 @@ impl<'a> Phrases<'a> {
         exact: bool,
         verb: bool,
     ) {
-        let mut said = Vec::new();
-        match self.shown(row, device, exact) {
-            Shown::Nothing => said.push(Piece::Unbound {
+        let shown = self.shown(row, device, exact);
+        if !verb {
+            return self.say(out, row, &shown, false);
+        }
+        let mut phrase = Vec::new();
+        self.say(&mut phrase, row, &shown, true);
+        self.begin(&mut phrase);
+        phrase.into_iter().for_each(|piece| push(out, piece));
+    }
+
+    fn say(&self, out: &mut Vec<Piece>, row: Row, shown: &Shown<'_>, verb: bool) {
+        match shown {
+            Shown::Nothing => out.push(Piece::Unbound {
                 row,
                 text: self.words.fill("not-bound", &[]),
             }),
-            Shown::Alternates(bound) => self.alternates(&mut said, &bound, verb),
-            Shown::Arms(bound) => self.arms(&mut said, row, &bound, verb),
+            Shown::Alternates(bound) => self.alternates(out, bound, verb),
+            Shown::Arms(bound) => self.arms(out, row, bound, verb),
         }
-        if verb {
-            self.begin(&mut said);
-        }
-        said.into_iter().for_each(|piece| push(out, piece));
     }
 
     /// A phrase begins with a capital, also where the language begins it with what is worked.
@@ -127,8 +133,8 @@ impl<'a> Phrases<'a> {
     fn alternates(&self, out: &mut Vec<Piece>, bound: &[&Bound], verb: bool) {
         let first = bound[0];
         if !verb {
-            let shown: Vec<&Bound> = bound.iter().copied().take(self.most()).collect();
-            return self.listed(out, "either", &shown, Form::Name);
+            let shown = &bound[..bound.len().min(self.most())];
+            return self.listed(out, "either", shown, Form::Name);
         }
         let id = verb_of(first);
         if is_split(first) {
@@ -270,15 +276,11 @@ impl<'a> Phrases<'a> {
     /// A bound input, or a part of the chord that is bound.
     fn input(&self, bound: &Bound, chord: &Chord, form: Form) -> Piece {
         let on = On::from(self.rig.resolver());
-        let written = Saying::written(form);
-        let aloud = Saying {
-            aloud: true,
-            ..written
-        };
+        let [name, spoken] = self.words.written_and_spoken(chord, on, form);
         Piece::Input(InputPiece {
             row: bound.cell.row,
-            name: self.words.chord(chord, on, written),
-            spoken: self.words.chord(chord, on, aloud),
+            name,
+            spoken,
             device_kind: chord.device_kind(),
             chord: chord.clone(),
             manner: bound.manner,

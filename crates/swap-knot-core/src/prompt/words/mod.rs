@@ -7,6 +7,7 @@ mod names;
 mod read;
 mod shipped;
 mod signs;
+mod table;
 mod titles;
 
 use std::collections::HashMap;
@@ -18,6 +19,7 @@ pub use titles::GameTitle;
 pub(crate) use self::names::{Form, On, Saying};
 use self::read::Message;
 pub(crate) use self::read::{Part, Pattern};
+use crate::input::Platform;
 use crate::nearest::nearest;
 
 /// What every text stands between in [`Words::bracketed`].
@@ -49,6 +51,8 @@ struct Data {
     messages: HashMap<String, Message>,
     /// Whether every text stands between brackets.
     brackets: bool,
+    /// Names by platform, worked out when the first one is asked for.
+    names: [OnceLock<table::Table>; Platform::ALL.len()],
 }
 
 impl Words {
@@ -101,6 +105,7 @@ impl Words {
                 language: "en".to_owned(),
                 messages: messages.into_iter().collect(),
                 brackets: false,
+                names: Default::default(),
             }))
         });
         words.clone()
@@ -177,6 +182,7 @@ impl Words {
             language,
             messages,
             brackets: brackets || self.0.brackets,
+            names: Default::default(),
         }))
     }
 

@@ -1,7 +1,7 @@
 //! What inputs and chords are called, in each of the forms that a phrase may want.
 
 use super::keys::letter_legend;
-use super::{Pattern, Words, signs};
+use super::{Part, Pattern, Words, signs};
 use crate::input::{
     Chord, DeviceKind, Direction, HidAxis, HidInput, Input, Modifier, MouseButton, PadButton,
     Platform, Sign, Stick,
@@ -30,6 +30,18 @@ pub(crate) enum Form {
 }
 
 impl Form {
+    /// Every form.
+    pub(super) const ALL: [Form; 8] = [
+        Form::Name,
+        Form::Short,
+        Form::Part,
+        Form::Subject,
+        Form::Object,
+        Form::At,
+        Form::With,
+        Form::Held,
+    ];
+
     /// The attributes that hold it, the fitting one first; without any of them it is the name.
     const fn attributes(self) -> &'static [&'static str] {
         match self {
@@ -160,6 +172,22 @@ impl Words {
         parts.reduce(join).unwrap_or_default()
     }
 
+    /// A chord in a form, written and spoken.
+    pub(crate) fn written_and_spoken(&self, chord: &Chord, on: On<'_>, form: Form) -> [String; 2] {
+        let written = self.chord(chord, on, Saying::written(form));
+        // A plain letter is said as it is written, which spares most prompts the second half.
+        let same = chord.is_plain()
+            && match chord.input() {
+                Input::Key(place) => on.layout.is_letter(place),
+                _ => false,
+            };
+        let spoken = match same {
+            true => written.clone(),
+            false => self.chord(chord, on, Saying { form, aloud: true }),
+        };
+        [written, spoken]
+    }
+
     fn joined(&self, id: &str, saying: Saying, first: &str, last: &str) -> String {
         self.attribute_for(id, saying, &[("first", first), ("last", last)])
     }
@@ -209,6 +237,16 @@ impl Words {
     }
 
     pub(crate) fn name(&self, input: Input, on: On<'_>, saying: Saying) -> String {
+        let table = &self.0.names[on.platform as usize];
+        let table = table.get_or_init(|| super::table::table(self, on.platform));
+        match table.get(&input) {
+            Some(named) => named.get(saying).to_owned(),
+            None => self.made(input, on, saying),
+        }
+    }
+
+    /// A name, put together.
+    pub(super) fn made(&self, input: Input, on: On<'_>, saying: Saying) -> String {
         let simple = |id: &str| self.attribute_for(id, saying, &[]);
         let numbered = |id: &str, number: &dyn std::fmt::Display| {
             self.attribute_for(id, saying, &[("number", &number.to_string())])
@@ -339,7 +377,11 @@ impl Words {
             Some(id) => self.fill(&format!("sign-{id}"), &[]),
             None => key,
         };
-        self.attribute_for("key", saying, &[("key", &key)])
+        // Most languages leave it as it is.
+        match self.pattern_for("key", saying).map(Pattern::parts) {
+            Some([Part::Variable(_)]) => key,
+            _ => self.attribute_for("key", saying, &[("key", &key)]),
+        }
     }
 }
 
