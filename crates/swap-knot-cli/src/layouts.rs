@@ -17,7 +17,7 @@ const GAP: usize = 3;
 /// The options of `layouts`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot layouts                    all of them\n  swap-knot layouts fr                 one drawn as its board\n  swap-knot layouts fr de              two side by side, what differs marked\n  swap-knot layouts --where letter:m   where a letter is on all of them"
+    after_help = "Examples:\n  swap-knot layouts                    all of them\n  swap-knot layouts fr                 one drawn as its board\n  swap-knot layouts fr de              two side by side, what differs marked\n  swap-knot layouts fr --toml          one as a layout file\n  swap-knot layouts --where letter:m   where a letter is on all of them"
 )]
 pub(crate) struct Args {
     /// One or two layouts to draw; none lists them all.
@@ -29,6 +29,9 @@ pub(crate) struct Args {
     /// Print JSON instead of text.
     #[arg(long)]
     json: bool,
+    /// Print the layout as a layout file, to be changed and read by a game.
+    #[arg(long, requires = "names", conflicts_with = "json")]
+    toml: bool,
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -42,6 +45,8 @@ pub(crate) fn run(args: &Args) -> Done {
             return Err(format!("`{input}` {why}").into());
         }
         ([], None) => list(args.json)?,
+        ([one], None) if args.toml => write!(anstream::stdout().lock(), "{}", one.to_toml())?,
+        (_, None) if args.toml => return Err("--toml is of one layout".into()),
         ([one], None) => draw_one(one, args.json)?,
         ([one, other, ..], None) => draw_two(one, other, args.json)?,
     }
@@ -63,7 +68,7 @@ fn list(json: bool) -> Step {
         rows.push(vec![
             layout.name().to_owned(),
             mark.to_owned(),
-            layout.board().word().to_owned(),
+            boards(layout),
             layout.title().to_owned(),
         ]);
     }
@@ -82,6 +87,7 @@ fn describe(layout: &Layout) -> serde_json::Value {
         "name": layout.name(),
         "title": layout.title(),
         "board": layout.board().word(),
+        "boards": layout.boards().map(swap_knot::Board::word).collect::<Vec<_>>(),
     })
 }
 
@@ -101,12 +107,14 @@ fn keys_json(layout: &Layout) -> serde_json::Value {
 }
 
 fn title(layout: &Layout) -> String {
-    format!(
-        "{}: {}, {} board",
-        layout.name(),
-        layout.title(),
-        layout.board().word()
-    )
+    let (name, title, boards) = (layout.name(), layout.title(), boards(layout));
+    format!("{name}: {title}, {boards} board")
+}
+
+/// The boards that a layout is sold on: `ISO or ANSI`.
+fn boards(layout: &Layout) -> String {
+    let words: Vec<&str> = layout.boards().map(swap_knot::Board::word).collect();
+    words.join(" or ")
 }
 
 fn draw_one(layout: &Layout, json: bool) -> Step {

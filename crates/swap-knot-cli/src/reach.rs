@@ -53,6 +53,11 @@ pub(crate) fn run(args: &Args) -> Done {
         let mirrored = mirror(&sheet, rig.bindings(), name, &args.layout, platform);
         let mut out = anstream::stdout().lock();
         writeln!(out, "# Drafted by mirroring the board; look it through.")?;
+        if !mirrored.unmoved.is_empty() {
+            let rows = mirrored.unmoved.iter().map(|c| sheet.row_name(c.row));
+            let rows = rows.collect::<Vec<_>>().join(", ");
+            writeln!(out, "# no key on the other side, so they stay: {rows}")?;
+        }
         for conflict in &mirrored.conflicts {
             writeln!(out, "# to settle: {}", conflict.describe_pair(&sheet))?;
         }

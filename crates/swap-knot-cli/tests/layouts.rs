@@ -37,7 +37,7 @@ demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situation
         .code(1)
         .stdout_eq(str![[r#"
 demo/slack-water.toml: 1 problem among 67 bindings of 20 actions in 6 situations
-214 layouts: 1 of them brings problems of its own
+215 layouts: 1 of them brings problems of its own
 
 conflict: `map-table` is on letter:m and `horn` on KeyH, the same key, in `helm`
   on layout us-colemak-dh
@@ -62,12 +62,18 @@ fn layouts_are_drawn_compared_and_searched() {
         .stdout_eq(file!["where-q.txt"]);
     let all = swap_knot(&["layouts"]).output().unwrap();
     let text = String::from_utf8(all.stdout).unwrap();
-    assert_eq!(text.lines().count(), 216);
+    assert_eq!(text.lines().count(), 217);
     assert!(text.contains("us-colemak-dh"), "{text}");
     let json = swap_knot(&["layouts", "fr", "--json"]).output().unwrap();
     let json: serde_json::Value = serde_json::from_slice(&json.stdout).unwrap();
     assert_eq!(json["keys"]["KeyQ"][0], "a");
     assert_eq!(json["keys"]["BracketLeft"][0], "dead:^");
+    let file = swap_knot(&["layouts", "fr", "--toml"]).output().unwrap();
+    let file = String::from_utf8(file.stdout).unwrap();
+    assert_eq!(swap_knot::Layout::from_toml(&file).unwrap().name(), "fr");
+    swap_knot(&["layouts", "fr", "de", "--toml"])
+        .assert()
+        .code(2);
 }
 
 #[test]

@@ -121,6 +121,170 @@ fn a_few_keys_name_the_layout_and_altgr_does_not_mislead() {
     }
 }
 
+/// What each writing key types by itself, dead keys left out.
+fn typing(layout: &Layout) -> Vec<(Place, char)> {
+    let plain = Place::WRITING.into_iter().filter_map(|place| {
+        let typed = layout.typed(place, Level::Plain)?;
+        (!typed.dead && place != Place::Space).then_some((place, typed.character))
+    });
+    plain.collect()
+}
+
+#[test]
+fn every_layout_is_left_for_every_other_by_typing() {
+    let all: Vec<Layout> = Layout::all_shipped().collect();
+    let key = |place, down, text| Event {
+        at: Time::ZERO,
+        device: DeviceId(0),
+        what: EventKind::Key { place, down, text },
+    };
+    let mut stuck = Vec::new();
+    for to in &all {
+        let keys = typing(to);
+        for from in &all {
+            let mut learner = LayoutLearner::new(from.clone());
+            // Twice over: what came of the layout that is left does not count for ever.
+            for &(place, character) in keys.iter().chain(&keys) {
+                learner.hear(&key(place, true, Some(character)));
+                learner.hear(&key(place, false, None));
+            }
+            let found = learner.layout();
+            let newest = &keys[keys.len() - 12..];
+            let types = |&(place, c): &(Place, char)| {
+                let bare = [Level::Plain, Level::Shift].map(|l| found.typed(place, l));
+                bare.iter().flatten().any(|t| t.character == c)
+            };
+            if !newest.iter().all(types) {
+                stuck.push(format!(
+                    "{} for {}: {}",
+                    from.name(),
+                    to.name(),
+                    found.name()
+                ));
+            }
+        }
+    }
+    assert!(
+        stuck.is_empty(),
+        "{} of {}: {:?}",
+        stuck.len(),
+        all.len() * all.len(),
+        &stuck[..stuck.len().min(12)]
+    );
+}
+
+#[test]
+fn what_a_dead_key_composes_teaches_nothing() {
+    let learn = |layout: &str, place, character| {
+        let mut learner = LayoutLearner::new(shipped(layout));
+        learner.learn(place, character).map(|l| l.name().to_owned())
+    };
+    for (layout, place, character) in [
+        ("fr", Place::KeyE, 'ê'),
+        ("fr", Place::BracketLeft, '^'),
+        ("de", Place::KeyE, 'é'),
+        ("gr", Place::KeyA, 'ά'),
+        ("us-intl", Place::KeyN, 'ñ'),
+        ("es", Place::KeyU, 'ü'),
+        ("no", Place::KeyO, 'ô'),
+    ] {
+        assert_eq!(
+            learn(layout, place, character),
+            None,
+            "{character} on {layout}"
+        );
+    }
+    assert!(
+        learn("us", Place::Semicolon, 'ö').is_some(),
+        "no dead key there makes it"
+    );
+    // AltGr is held for it: no other layout is meant, though some have it bare.
+    let mut learner = LayoutLearner::new(shipped("pl"));
+    let key = |place, down, text| Event {
+        at: Time::ZERO,
+        device: DeviceId(0),
+        what: EventKind::Key { place, down, text },
+    };
+    learner.hear(&key(Place::AltRight, true, None));
+    for (place, c) in [
+        (Place::KeyO, 'ó'),
+        (Place::KeyL, 'ł'),
+        (Place::Semicolon, 'ö'),
+    ] {
+        assert_eq!(learner.hear(&key(place, true, Some(c))), None);
+    }
+    learner.hear(&key(Place::AltRight, false, None));
+    let found = learner
+        .hear(&key(Place::Semicolon, true, Some('ł')))
+        .unwrap();
+    assert!(found.name().starts_with("pl-"), "without AltGr it does");
+}
+
+#[test]
+fn legends_are_as_printed_whatever_types() {
+    let words = swap_knot::Words::english();
+    let name = |layout: &str, place: Place| {
+        let layout = shipped(layout);
+        let input = Input::Key(place);
+        (
+            words.input_name(input, &layout),
+            words.spoken_name(input, &layout),
+        )
+    };
+    let same = |text: &str| (text.to_owned(), text.to_owned());
+    let two = |text: &str, spoken: &str| (text.to_owned(), spoken.to_owned());
+    // AltGr where the board has it.
+    assert_eq!(name("de", Place::AltRight), same("AltGr"));
+    assert_eq!(name("us", Place::AltRight), same("Right Alt"));
+    // JIS: ¥, the backslash, 半角/全角 and the conversion keys, in any language.
+    assert_eq!(name("jp", Place::IntlYen).0, "¥");
+    assert_eq!(name("jp", Place::IntlRo).0, "\\");
+    assert_eq!(name("jp", Place::Backquote).0, "半角/全角");
+    assert_eq!(name("jp", Place::NonConvert), two("無変換", "Non-convert"));
+    assert_eq!(name("kr", Place::Lang1), two("한/영", "Hangul"));
+    // Digits and Latin letters beside other scripts; punctuation is never said for such a key.
+    assert_eq!(name("ara", Place::Digit1).1, "1");
+    assert_eq!(name("ir", Place::Digit5), two("۵/5", "5"));
+    assert_eq!(name("il", Place::KeyQ), same("Q"));
+    assert_eq!(name("gr", Place::KeyQ), same("Q"));
+    assert_eq!(name("bg", Place::KeyQ), same("Q"));
+    assert_eq!(name("th", Place::KeyQ), two("ๆ/Q", "Q"));
+    assert_eq!(name("kz", Place::Digit2).1, "2");
+    assert_eq!(name("lt", Place::Digit1), two("Ą/1", "1"));
+    // Marks stand on a dotted circle.
+    assert_eq!(shipped("th").legend(Place::KeyY).as_deref(), Some("◌ั"));
+    // Both forms are sold; which one a player has is theirs to say.
+    assert_eq!(
+        shipped("pl").boards().collect::<Vec<_>>(),
+        [Board::Ansi, Board::Iso]
+    );
+    assert_eq!(shipped("kr-kr104").board(), Board::Ansi);
+    assert_eq!(shipped("pl").on_board(Board::Iso).boards().count(), 1);
+}
+
+#[test]
+fn every_layout_is_written_and_read_again() {
+    for layout in Layout::all_shipped() {
+        let text = layout.to_toml();
+        let read = Layout::from_toml(&text).unwrap_or_else(|e| panic!("{}: {e}", layout.name()));
+        assert_eq!(read, layout);
+        for place in Place::WRITING {
+            assert_eq!(read.second_legend(place), layout.second_legend(place));
+        }
+        assert_eq!(read.to_toml(), text);
+    }
+    let own = "name = \"x\"\nbase = \"ru\"\nbeside = \"\"";
+    assert_eq!(
+        Layout::from_toml(own).unwrap().second_legend(Place::KeyW),
+        None
+    );
+    let wrong = Layout::from_toml("name = \"x\"\nbeside = \"fe\"").unwrap_err();
+    assert_eq!(
+        wrong.to_string(),
+        "line 2:10: there is no layout `fe`; did you mean `de`?"
+    );
+}
+
 #[test]
 fn systems_say_their_layout_in_several_ways() {
     let file = |text: &str| {

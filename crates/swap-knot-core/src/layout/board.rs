@@ -74,6 +74,24 @@ impl Board {
     /// Every board.
     pub const ALL: [Board; 5] = [Board::Ansi, Board::Iso, Board::Jis, Board::Abnt2, Board::Ks];
 
+    /// What is printed on a key of the board whatever the layout is.
+    ///
+    /// The Japanese form (JIS X 6002) has ¥ and \\ on keys of their own, which both type a backslash,
+    /// and the keys of its input methods; so has the Korean one (KS X 5002).
+    pub(super) const fn printed(self, place: Place) -> Option<&'static str> {
+        match (self, place) {
+            (Board::Jis, Place::Backquote) => Some("半角/全角"),
+            (Board::Jis, Place::IntlYen) => Some("¥"),
+            (Board::Jis, Place::IntlRo) => Some("\\"),
+            (Board::Jis, Place::Convert) => Some("変換"),
+            (Board::Jis, Place::NonConvert) => Some("無変換"),
+            (Board::Jis, Place::KanaMode) => Some("カタカナ ひらがな"),
+            (Board::Ks, Place::Lang1) => Some("한/영"),
+            (Board::Ks, Place::Lang2) => Some("한자"),
+            _ => None,
+        }
+    }
+
     /// The name of the standard, as in options and layout files.
     pub const fn word(self) -> &'static str {
         match self {

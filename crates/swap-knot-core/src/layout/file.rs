@@ -5,7 +5,7 @@ use std::fmt;
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
-use super::{Board, Data, Layout, PLACES, Table, Typed};
+use super::{Board, Data, Layout, Level, PLACES, Table, Typed};
 use crate::input::Place;
 use crate::nearest::nearest;
 use crate::text_place::line_and_column;
@@ -54,7 +54,9 @@ impl Layout {
 
     /// Reads a layout from a file: a name, optionally a title, a board and a shipped layout to
     /// start from, and for each place what it types plain, with Shift, with AltGr and with both.
-    /// `dead:^` is a dead key, an empty text nothing.
+    /// `dead:^` is a dead key, an empty text nothing. `beside` is the shipped layout whose Latin
+    /// letters and digits are printed on the same keys where the layout types none: `us` unless it
+    /// says otherwise, and an empty text for none.
     ///
     /// # Errors
     /// The first mistake, with its place and what to write instead.
@@ -98,11 +100,53 @@ impl Layout {
     }
 }
 
+impl Layout {
+    /// The layout as the text of a file that [`Layout::from_toml`] reads.
+    ///
+    /// ```
+    /// use swap_knot::Layout;
+    ///
+    /// let fr = Layout::shipped("fr").expect("fr is shipped");
+    /// let text = fr.to_toml();
+    /// assert!(text.contains("KeyQ = [\"a\", \"A\", "));
+    /// assert_eq!(Layout::from_toml(&text)?, fr);
+    /// # Ok::<(), swap_knot::LayoutError>(())
+    /// ```
+    pub fn to_toml(&self) -> String {
+        let quoted = |text: &str| toml::Value::String(text.to_owned()).to_string();
+        let mut out = format!(
+            "format = {FORMAT}\nname = {}\ntitle = {}\nboard = {}\nbeside = {}\n\n[keys]\n",
+            quoted(self.name()),
+            quoted(self.title()),
+            quoted(self.board().word()),
+            quoted(self.0.beside.as_deref().unwrap_or_default()),
+        );
+        for place in Place::WRITING {
+            let word = |level| match self.typed(place, level) {
+                None => String::new(),
+                Some(Typed { character, dead }) => {
+                    let dead = if dead { "dead:" } else { "" };
+                    format!("{dead}{character}")
+                }
+            };
+            let mut words = Level::ALL.map(word).to_vec();
+            while words.last().is_some_and(String::is_empty) {
+                words.pop();
+            }
+            if !words.is_empty() {
+                let words: Vec<String> = words.iter().map(|w| quoted(w)).collect();
+                out.push_str(&format!("{place} = [{}]\n", words.join(", ")));
+            }
+        }
+        out
+    }
+}
+
 /// The version of the file format that is read; a layout without one is of version 1.
 const FORMAT: &str = "1";
 
 fn read(table: &DeTable<'_>, text: &str) -> Result<Layout, Wrong> {
-    const KEYS: [&str; 6] = ["format", "name", "title", "base", "board", "keys"];
+    const KEYS: [&str; 7] = ["format", "name", "title", "base", "board", "beside", "keys"];
     for key in table.keys() {
         let name: &str = key.get_ref();
         if !KEYS.contains(&name) {
@@ -148,6 +192,21 @@ fn read(table: &DeTable<'_>, text: &str) -> Result<Layout, Wrong> {
         })?,
         None => base.as_ref().map_or(Board::Iso, Layout::board),
     };
+    let beside = match string("beside")? {
+        Some(("", _)) => None,
+        Some((name, at)) => match Layout::shipped(name) {
+            Some(_) => Some(name.to_owned()),
+            None => {
+                let near = nearest(name, Layout::shipped_names()).unwrap_or("us");
+                let message = format!("there is no layout `{name}`; did you mean `{near}`?");
+                return Err((at, message));
+            }
+        },
+        None => match &base {
+            Some(base) => base.0.beside.clone(),
+            None => Some("us".to_owned()),
+        },
+    };
     let mut typed: Table = base.map_or([[None; PLACES]; 4], |b| b.0.typed);
     if let Some(keys) = table.get("keys") {
         let message = "`keys` is a table, as in `KeyQ = [\"q\", \"Q\"]`";
@@ -158,7 +217,10 @@ fn read(table: &DeTable<'_>, text: &str) -> Result<Layout, Wrong> {
         }
     }
     let title = string("title")?.map_or(name, |(t, _)| t);
-    Ok(Layout::of(Data::new(name, title, board, typed)))
+    Ok(Layout::of(Data {
+        beside,
+        ..Data::new(name, title, board, typed)
+    }))
 }
 
 /// What one key types.

@@ -1,6 +1,7 @@
 //! Which letter each place types, where the player lives.
 
 mod board;
+mod composed;
 mod file;
 mod learner;
 mod resolver;
@@ -11,6 +12,8 @@ mod xkb;
 
 use std::fmt;
 use std::sync::{Arc, OnceLock};
+
+use unicode_normalization::char::is_combining_mark;
 
 use crate::input::Place;
 
@@ -79,6 +82,8 @@ struct Data {
     name: String,
     title: String,
     board: Board,
+    /// Other boards that it is sold on.
+    other_boards: Vec<Board>,
     /// The layout whose Latin letters are printed on the same keys, where this one has none.
     beside: Option<String>,
     widely_used: bool,
@@ -93,6 +98,7 @@ impl Data {
             name: name.to_owned(),
             title: title.to_owned(),
             board,
+            other_boards: Vec::new(),
             beside: Some("us".to_owned()),
             widely_used: false,
             typed,
@@ -165,16 +171,21 @@ impl Layout {
         &self.0.title
     }
 
-    /// The board it is usually printed on.
+    /// The board it is usually printed on, or the one that was chosen with [`Layout::on_board`].
     pub fn board(&self) -> Board {
         self.0.board
+    }
+
+    /// The boards that it is sold on, the usual one first: where there are several, which one a
+    /// player has is theirs to say.
+    pub fn boards(&self) -> impl Iterator<Item = Board> + '_ {
+        std::iter::once(self.0.board).chain(self.0.other_boards.iter().copied())
     }
 
     /// The same layout printed on another board, for players who have that one.
     #[must_use]
     pub fn on_board(&self, board: Board) -> Layout {
         Layout::of(Data {
-            board,
             beside: self.0.beside.clone(),
             widely_used: self.0.widely_used,
             ..Data::new(self.name(), self.title(), board, self.0.typed)
@@ -186,36 +197,61 @@ impl Layout {
         self.0.typed[level as usize][place.writing_index()?]
     }
 
-    /// What is printed on the key at a place, if the layout decides that: a capital letter where
-    /// Shift types one, else the character that the key types on its own.
+    /// What is printed on the key at a place, if the layout or the board decides that: a capital
+    /// letter where Shift types one, else the character that the key types on its own. A mark that
+    /// is written on another letter stands on a dotted circle.
     pub fn legend(&self, place: Place) -> Option<String> {
-        let plain = self.typed(place, Level::Plain)?;
-        if plain.character.is_whitespace() {
+        if let Some(printed) = self.board().printed(place) {
+            return Some(printed.to_owned());
+        }
+        let plain = self.typed(place, Level::Plain)?.character;
+        if plain.is_whitespace() {
             return None;
+        }
+        if is_combining_mark(plain) {
+            return Some(format!("◌{plain}"));
         }
         let shift = self.typed(place, Level::Shift).map(|t| t.character);
         // Shift decides, so that a Turkish `i` is printed as `İ`; `ß` has no capital to print.
-        let capital = shift.filter(|s| plain.character.is_lowercase() && s.is_uppercase());
-        Some(capital.unwrap_or(plain.character).to_string())
+        let capital = shift.filter(|s| plain.is_lowercase() && s.is_uppercase());
+        Some(capital.unwrap_or(plain).to_string())
+    }
+
+    /// What else is printed on the key that players know it by: on a board for another script the
+    /// Latin letter or the digit, and on any the digit that takes Shift or AltGr to type.
+    pub fn second_legend(&self, place: Place) -> Option<char> {
+        let plain = self.typed(place, Level::Plain).map(|t| t.character);
+        let typed = |layout: &Layout, level| {
+            let typed = layout.typed(place, level).filter(|t| !t.dead)?;
+            Some(typed.character)
+        };
+        let second = match self.latin() {
+            Some(latin) => {
+                let own = typed(latin, Level::Plain).filter(char::is_ascii_alphanumeric);
+                own.or_else(|| typed(latin, Level::Shift).filter(char::is_ascii_digit))?
+            }
+            None => {
+                let levels = [Level::Shift, Level::AltGr].into_iter();
+                let mut digits = levels.filter_map(|level| typed(self, level));
+                plain?;
+                digits.find(char::is_ascii_digit)?
+            }
+        };
+        let is_first = |first: char| first.eq_ignore_ascii_case(&second) || first.is_ascii_digit();
+        (!plain.is_some_and(is_first)).then(|| second.to_ascii_uppercase())
+    }
+
+    /// Whether the right Alt key is AltGr: whether it types more than a stray sign.
+    pub fn has_alt_gr(&self) -> bool {
+        const STRAY: usize = 5;
+        let typed = self.0.typed[Level::AltGr as usize].iter();
+        typed.flatten().count() > STRAY
     }
 
     /// Whether a letter is all that is printed on the key at a place.
     pub(crate) fn is_letter(&self, place: Place) -> bool {
         let plain = self.typed(place, Level::Plain);
         plain.is_some_and(|t| t.character.is_alphabetic()) && self.second_legend(place).is_none()
-    }
-
-    /// What else is printed on the key that players know it by: the Latin letter on a board for
-    /// another script, or the digit where it takes Shift to type it.
-    pub fn second_legend(&self, place: Place) -> Option<char> {
-        let plain = self.typed(place, Level::Plain)?.character;
-        if let Some(latin) = self.latin() {
-            let beside = latin.typed(place, Level::Plain).filter(|t| !t.dead)?;
-            let letter = beside.character.is_ascii_alphabetic();
-            return (letter && !plain.is_ascii()).then(|| beside.character.to_ascii_uppercase());
-        }
-        let shift = self.typed(place, Level::Shift)?.character;
-        (shift.is_ascii_digit() && !plain.is_ascii_digit()).then_some(shift)
     }
 
     /// The place of the key that types a letter, on the lowest level that has it.

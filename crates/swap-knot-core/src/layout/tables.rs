@@ -27,6 +27,8 @@ fn decode(block: &str) -> Option<Layout> {
     let mut head = lines.next()?.splitn(5, ' ');
     let (name, board, beside) = (head.next()?, head.next()?, head.next()?);
     let (widely_used, title) = (head.next()? == "wide", head.next()?);
+    let mut boards = board.split('/').map(Board::from_word);
+    let board = boards.next()??;
     let mut typed: Table = [[None; PLACES]; 4];
     // A level that types nothing has an empty line, or none at the end.
     for (level, line) in typed.iter_mut().zip(lines) {
@@ -37,7 +39,8 @@ fn decode(block: &str) -> Option<Layout> {
     Some(Layout::of(Data {
         beside: Some(beside.to_owned()),
         widely_used,
-        ..Data::new(name, title, Board::from_word(board)?, typed)
+        other_boards: boards.collect::<Option<_>>()?,
+        ..Data::new(name, title, board, typed)
     }))
 }
 

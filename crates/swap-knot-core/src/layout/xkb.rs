@@ -1,9 +1,10 @@
 //! Any layout of the XKB keyboard database, or of a keymap in its text form (feature `xkb`).
 
-use kbvm::Keycode;
 use kbvm::xkb::diagnostic::WriteToLog;
+use kbvm::xkb::keymap::Action;
 use kbvm::xkb::rmlvo::Group;
 use kbvm::xkb::{Context, Keymap};
+use kbvm::{Keycode, ModifierMask};
 
 use super::{Board, Data, Layout, Level, PLACES, Table, Typed};
 use crate::input::Place;
@@ -55,10 +56,11 @@ impl Layout {
 }
 
 fn layout_of(map: &Keymap, name: &str, group: usize) -> Result<Layout, XkbError> {
+    let alt_gr = alt_gr(map, group);
     let mut typed: Table = [[None; PLACES]; 4];
     for (index, place) in Place::WRITING.into_iter().enumerate() {
         for level in Level::ALL {
-            typed[level as usize][index] = typed_on(map, place, group, level);
+            typed[level as usize][index] = typed_on(map, place, group, level, alt_gr);
         }
     }
     let writes = |t: &Option<Typed>| t.is_some_and(|t| t.character.is_alphabetic());
@@ -70,6 +72,28 @@ fn layout_of(map: &Keymap, name: &str, group: usize) -> Result<Layout, XkbError>
     Ok(Layout::of(Data::new(name, &title, Board::Iso, typed)))
 }
 
+/// The modifier that AltGr is: what the right Alt key sets where it is more than another Alt, else
+/// the third level's.
+fn alt_gr(map: &Keymap, group: usize) -> Option<ModifierMask> {
+    const RIGHT_ALT: u32 = 100;
+    let code = Keycode::from_evdev(RIGHT_ALT);
+    let set = map.keys().find(|k| k.keycode() == code).and_then(|key| {
+        let own = key.groups().nth(group).flatten();
+        let levels = own.or_else(|| key.groups().next().flatten())?;
+        let first = levels.levels().next()?;
+        first.actions().iter().find_map(|action| match action {
+            Action::ModsSet(set) => Some(set.mask()),
+            _ => None,
+        })
+    });
+    let mut all = map.virtual_modifiers();
+    let third = || Some(all.find(|m| m.name() == "LevelThree")?.mask());
+    let found = set.filter(|mask| *mask & ModifierMask::ALT == ModifierMask::NONE);
+    found
+        .or_else(third)
+        .filter(|mask| *mask != ModifierMask::NONE)
+}
+
 /// The name that the database gives to a group of a keymap.
 fn title_of(text: &str, group: usize) -> Option<String> {
     let (_, rest) = text.split_once(&format!("name[Group{}]", group + 1))?;
@@ -77,11 +101,33 @@ fn title_of(text: &str, group: usize) -> Option<String> {
     Some(rest.split_once('"')?.0.to_owned())
 }
 
-fn typed_on(map: &Keymap, place: Place, group: usize, level: Level) -> Option<Typed> {
+/// What a key types while the modifiers of a level are held.
+fn typed_on(
+    map: &Keymap,
+    place: Place,
+    group: usize,
+    level: Level,
+    alt_gr: Option<ModifierMask>,
+) -> Option<Typed> {
     let code = Keycode::from_evdev(evdev(place));
     let key = map.keys().find(|k| k.keycode() == code)?;
     let levels = key.groups().nth(group).flatten()?;
-    let symbols = levels.levels().nth(level as usize)?;
+    let held = match level {
+        Level::Plain => ModifierMask::NONE,
+        Level::Shift => ModifierMask::SHIFT,
+        Level::AltGr => alt_gr?,
+        Level::ShiftAltGr => alt_gr? | ModifierMask::SHIFT,
+    };
+    // Which level that is, the type of the key says; its number says nothing of modifiers.
+    let mapping = (levels.ty().mappings()).find(|m| m.mask() == (held & levels.ty().mask()));
+    let number = match (mapping, level) {
+        // A modifier that the type does not know changes nothing.
+        (_, Level::AltGr | Level::ShiftAltGr) if held & levels.ty().mask() != held => return None,
+        (Some(mapping), _) => mapping.level(),
+        (None, Level::AltGr | Level::ShiftAltGr) => return None,
+        (None, _) => 0,
+    };
+    let symbols = levels.levels().nth(number)?;
     let &[symbol] = symbols.symbols() else {
         return None;
     };

@@ -337,6 +337,9 @@ fn judge(input: Input, layout: &Layout) -> Option<(FindingKind, bool)> {
         Input::Key(place) if !layout.board().has(place) => {
             Some((FindingKind::PlaceMissing(place), true))
         }
+        Input::Key(place) if !layout.boards().all(|board| board.has(place)) => {
+            Some((FindingKind::PlaceMissing(place), false))
+        }
         Input::Key(place) => {
             let typed = layout.typed(place, Level::Plain)?;
             typed.dead.then_some((FindingKind::DeadKey(place), false))

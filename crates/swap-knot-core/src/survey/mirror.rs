@@ -5,7 +5,7 @@ use std::fmt::Write as _;
 use crate::conflict::{Conflict, conflicts};
 use crate::input::{Chord, Input, Place, Platform};
 use crate::law::Bound;
-use crate::layout::Layout;
+use crate::layout::{Board, Layout};
 use crate::sheet::{Arm, Cell, ColumnKind, Preset, Row, Sheet};
 
 /// A preset drafted by mirroring the keyboard, to be looked through and edited.
@@ -16,13 +16,19 @@ pub struct Mirrored {
     pub preset: Preset,
     /// Conflicts that the defaults do not have, to be settled by hand.
     pub conflicts: Vec<Conflict>,
+    /// Cells that stay where they are though a hand would like them moved: they are on a key of the
+    /// writing block that has no counterpart on the board, or one that is reserved.
+    pub unmoved: Vec<Cell>,
 }
 
 /// Drafts a preset for the other hand: every key on the writing block moves to the one that the
 /// same finger of the other hand presses. Left and right stay left and right: `KeyA` and `KeyD`
 /// become `KeyK` and `Semicolon`.
 ///
-/// Letters, the mouse, arrows and function keys stay, as does what would land on a reserved input.
+/// Letters, the mouse, arrows and function keys stay. What would land on a reserved input stays as
+/// well, and so do keys without a counterpart: `Equal` and `BracketRight` lie further out than
+/// anything on the left, and `IntlBackslash` and `Backslash` make a pair on boards that have both.
+/// Those are told.
 ///
 /// ```
 /// use swap_knot::{Layout, Platform, Profile, Rig, Sheet, mirror};
@@ -41,10 +47,19 @@ pub fn mirror(
     platform: Platform,
 ) -> Mirrored {
     let mut after: Vec<Bound> = bindings.to_vec();
-    let mut cells = Vec::new();
+    let (mut cells, mut unmoved) = (Vec::new(), Vec::new());
+    let over = |input| other_side(sheet, layout.board(), input);
     for bound in &mut after {
-        let mirrored = mirrored(sheet, bindings, bound.cell);
+        let mirrored = mirrored(bindings, bound.cell, &over);
         let Some(chord) = mirrored.filter(|c| *c != bound.chord) else {
+            let stays = |i: Input| match i {
+                Input::Key(place) => place.is_writing() && place != Place::Space,
+                _ => false,
+            };
+            let on_keys = bound.cell.column.kind() == ColumnKind::Keyboard;
+            if on_keys && bound.chord.inputs().any(stays) {
+                unmoved.push(bound.cell);
+            }
             continue;
         };
         cells.push((bound.cell, Some(chord.clone())));
@@ -74,6 +89,7 @@ pub fn mirror(
             cells,
         },
         conflicts: new,
+        unmoved,
     }
 }
 
@@ -106,14 +122,18 @@ impl Mirrored {
 }
 
 /// What a cell holds once the board is mirrored.
-fn mirrored(sheet: &Sheet, bindings: &[Bound], cell: Cell) -> Option<Chord> {
+fn mirrored(
+    bindings: &[Bound],
+    cell: Cell,
+    other_side: &dyn Fn(Input) -> Option<Input>,
+) -> Option<Chord> {
     let own = chord_in(bindings, cell)?;
     if cell.column.kind() != ColumnKind::Keyboard {
         return None;
     }
     let over = |chord: &Chord| {
-        let held: Option<Vec<Input>> = chord.held().iter().map(|&i| other_side(sheet, i)).collect();
-        Chord::new(held?, other_side(sheet, chord.input())?).ok()
+        let held: Option<Vec<Input>> = chord.held().iter().map(|&i| other_side(i)).collect();
+        Chord::new(held?, other_side(chord.input())?).ok()
     };
     // Left stays left: what the opposite arm has, mirrored, is on the right side again.
     let sideways = matches!(cell.row.arm, Some(Arm::Left | Arm::Right));
@@ -133,11 +153,16 @@ fn chord_in(bindings: &[Bound], cell: Cell) -> Option<&Chord> {
 }
 
 /// The same finger's key on the other side; nothing where that one is reserved.
-fn other_side(sheet: &Sheet, input: Input) -> Option<Input> {
+fn other_side(sheet: &Sheet, board: Board, input: Input) -> Option<Input> {
     let Input::Key(place) = input else {
         return Some(input);
     };
-    let input = Input::Key(other_place(place));
+    let other = other_place(place);
+    // A pair is one only on a board that has both.
+    if !(board.has(place) && board.has(other)) {
+        return Some(input);
+    }
+    let input = Input::Key(other);
     (!sheet.reserved().contains(&input)).then_some(input)
 }
 
@@ -167,8 +192,9 @@ fn other_place(place: Place) -> Place {
         (KeyC, Comma),
         (KeyV, KeyM),
     ];
-    const SIDES: [(Place, Place); 5] = [
+    const SIDES: [(Place, Place); 6] = [
         (KeyB, KeyN),
+        (IntlBackslash, Backslash),
         (ShiftLeft, ShiftRight),
         (ControlLeft, ControlRight),
         (AltLeft, AltRight),

@@ -174,7 +174,11 @@ impl Finding {
                 format!("{who} is on letter:{letter}, which is typed only with {with}")
             }
             FindingKind::PlaceMissing(place) => {
-                format!("{who} is on {place}, where the usual board has no key")
+                let which = match self.is_problem {
+                    true => "the usual board has",
+                    false => "some of the boards that are sold have",
+                };
+                format!("{who} is on {place}, where {which} no key")
             }
             FindingKind::DeadKey(place) => {
                 format!("{who} is on {place}, a dead key with only a mark printed on it")

@@ -2,20 +2,34 @@
 
 use super::names::{Form, On, Saying};
 use super::{Words, signs};
-use crate::input::Place;
+use crate::input::{Place, Platform};
 use crate::layout::{Layout, Level};
 
 impl Words {
     /// A key by its place: what is printed on it, or what it is called.
     pub(super) fn key(&self, place: Place, on: On<'_>, saying: Saying) -> String {
+        let legend = on.layout.legend(place).filter(|_| place != Place::Space);
         if place.is_writing() && place != Place::Space {
-            return match on.layout.legend(place) {
+            return match legend {
                 Some(legend) => {
                     let second = on.layout.second_legend(place);
-                    self.printed(legend, second.map(String::from), saying)
+                    let is_sign = !legend.contains(char::is_alphanumeric);
+                    match second {
+                        // A sign on a key that has a letter as well says less than the letter.
+                        Some(letter) if is_sign => self.printed(letter.to_string(), None, saying),
+                        second => self.printed(legend, second.map(String::from), saying),
+                    }
                 }
                 None => self.by_place(place, saying),
             };
+        }
+        match legend {
+            // What the board has printed on it is read in any language; a voice has a word for it.
+            Some(legend) if !saying.aloud => return self.printed(legend, None, saying),
+            _ => {}
+        }
+        if place == Place::AltRight && on.platform != Platform::Mac && on.layout.has_alt_gr() {
+            return self.named_key("key-AltGr", saying);
         }
         let code = place.to_string();
         if let Some(key) = code.strip_prefix("Numpad") {

@@ -28,6 +28,14 @@ impl Named {
 /// Whether the keyboard's layout has a say in what an input is called, or the game.
 fn depends(input: Input) -> bool {
     match input {
+        Input::Key(
+            Place::AltRight
+            | Place::Convert
+            | Place::NonConvert
+            | Place::KanaMode
+            | Place::Lang1
+            | Place::Lang2,
+        ) => true,
         Input::Key(place) => place.is_writing() && place != Place::Space,
         Input::Letter(_) | Input::Touch(_) => true,
         _ => false,

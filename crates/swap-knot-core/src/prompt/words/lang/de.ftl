@@ -10,6 +10,7 @@ key-AltRight = rechte Alt-Taste
     .object = die rechte Alt-Taste
     .with = der rechten Alt-Taste
     .short = Alt re.
+key-AltGr = AltGr
 key-Backspace = Rücktaste
     .object = die Rücktaste
     .with = der Rücktaste

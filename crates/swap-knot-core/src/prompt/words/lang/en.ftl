@@ -4,6 +4,7 @@ key-AltLeft = Left Alt
     .short = LAlt
 key-AltRight = Right Alt
     .short = RAlt
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Caps Lock

@@ -4,6 +4,7 @@ key-AltLeft = Alt izquierda
     .short = Alt izq.
 key-AltRight = Alt derecha
     .short = Alt der.
+key-AltGr = AltGr
 key-Backspace = Retroceso
     .short = Retr.
 key-CapsLock = Bloq Mayús

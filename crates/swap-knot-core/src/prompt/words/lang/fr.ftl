@@ -4,6 +4,7 @@ key-AltLeft = Alt gauche
     .short = Alt g.
 key-AltRight = Alt droite
     .short = Alt d.
+key-AltGr = AltGr
 key-Backspace = Retour arrière
     .short = Ret. arr.
 key-CapsLock = Verr. maj.

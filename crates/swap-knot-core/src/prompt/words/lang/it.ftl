@@ -5,6 +5,7 @@ key-AltLeft = Alt sinistro
     .short = Alt sin.
 key-AltRight = Alt destro
     .short = Alt des.
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Bloc Maiusc

@@ -2,6 +2,7 @@
 # keys
 key-AltLeft = 左Alt
 key-AltRight = 右Alt
+key-AltGr = AltGr
 key-Backspace = バックスペースキー
     .short = BS
 key-CapsLock = Caps Lock

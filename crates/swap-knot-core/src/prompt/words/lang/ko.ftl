@@ -5,6 +5,7 @@ key-AltLeft = 왼쪽 Alt
     .short = 왼 Alt
 key-AltRight = 오른쪽 Alt
     .short = 오른 Alt
+key-AltGr = AltGr
 key-Backspace = 백스페이스
     .short = Back
 key-CapsLock = Caps Lock

@@ -6,6 +6,7 @@ key-AltLeft = lewy Alt
 key-AltRight = prawy Alt
     .with = prawym Altem
     .short = P Alt
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Caps Lock

@@ -4,6 +4,7 @@ key-AltLeft = Alt esquerdo
     .short = Alt esq.
 key-AltRight = Alt direito
     .short = Alt dir.
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Caps Lock

@@ -7,6 +7,7 @@ key-AltLeft = левый Alt
 key-AltRight = правый Alt
     .with = правым Alt
     .short = П. Alt
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Caps Lock

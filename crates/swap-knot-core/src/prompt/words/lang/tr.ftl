@@ -5,6 +5,7 @@ key-AltLeft = sol Alt
     .short = Sol Alt
 key-AltRight = sağ Alt
     .short = Sağ Alt
+key-AltGr = AltGr
 key-Backspace = geri silme tuşu
     .object = geri silme tuşunu
     .at = geri silme tuşuna

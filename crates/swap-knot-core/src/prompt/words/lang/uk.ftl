@@ -7,6 +7,7 @@ key-AltLeft = лівий Alt
 key-AltRight = правий Alt
     .with = правим Alt
     .short = П. Alt
+key-AltGr = AltGr
 key-Backspace = Backspace
     .short = Back
 key-CapsLock = Caps Lock

@@ -6,6 +6,7 @@ key-AltLeft = 左 Alt 键
 key-AltRight = 右 Alt 键
     .object = 右 Alt 键
     .short = 右 Alt
+key-AltGr = AltGr
 key-Backspace = 退格键
     .object = 退格键
     .short = 退格

@@ -7,6 +7,7 @@ key-AltLeft = 左 Alt 鍵
 key-AltRight = 右 Alt 鍵
     .object = 右 Alt 鍵
     .short = 右 Alt
+key-AltGr = AltGr
 key-Backspace = 退格鍵
     .object = 退格鍵
     .short = 退格
