@@ -19,7 +19,7 @@ pub struct DeviceUse {
     pub at: Time,
 }
 
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug)]
 pub(super) struct KindInUse {
     pub(super) current: DeviceKind,
     /// The last use of each kind; the last place is for what was not meant.
@@ -29,6 +29,14 @@ pub(super) struct KindInUse {
     pub(super) told: DeviceKind,
     /// Since when the mouse has been moving, and how far it got.
     pub(super) moving: (Time, f32),
+}
+
+impl PartialEq for KindInUse {
+    /// All but what was not meant, which nobody asks for.
+    fn eq(&self, other: &Self) -> bool {
+        let all = |k: &Self| (k.current, k.forced, k.told, k.moving);
+        all(self) == all(other) && self.lasts() == other.lasts()
+    }
 }
 
 impl Default for KindInUse {
@@ -66,6 +74,11 @@ impl KindInUse {
         self.current = if really { by.kind } else { self.current };
         let place = if really { by.kind as usize } else { ELSEWHERE };
         self.last[place] = Some((by.device, by.at));
+    }
+
+    /// The last use of each kind.
+    pub(super) fn lasts(&self) -> &[Option<(DeviceId, Time)>] {
+        &self.last[..DeviceKind::ALL.len()]
     }
 
     /// The last use of a kind of device.

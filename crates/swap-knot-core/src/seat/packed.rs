@@ -25,7 +25,7 @@ const PHASES: [Phase; 4] = [Phase::Idle, Phase::Pending, Phase::On, Phase::Tappe
 impl SavedSeat {
     /// The version of the bytes that are written, and the only one that is read: two machines that
     /// play together have the same.
-    pub const VERSION: u64 = 1;
+    pub const VERSION: u64 = 2;
 
     /// Writes the state behind what is in a buffer, in few bytes: to send it, or to keep it with a
     /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.
@@ -165,7 +165,7 @@ impl State {
         to.number(kind.forced.map_or(0, |k| k as u64 + 1));
         to.time(kind.moving.0);
         to.float(kind.moving.1);
-        for last in &kind.last {
+        for last in kind.lasts() {
             to.flag(last.is_some());
             if let Some((device, at)) = last {
                 to.number(u64::from(device.0));
@@ -280,7 +280,7 @@ impl State {
         let forced = from.up_to(kinds.len())?;
         self.kind.forced = forced.checked_sub(1).map(|k| kinds[k]);
         self.kind.moving = (from.time()?, from.float()?);
-        for last in &mut self.kind.last {
+        for last in &mut self.kind.last[..kinds.len()] {
             *last = match from.flag()? {
                 true => Some((
                     DeviceId(from.up_to(usize::from(u16::MAX))? as u16),
