@@ -80,7 +80,9 @@ pub(crate) fn run(args: &Args) -> Done {
     draft.set_words(&args.words.words()?);
     let ending = args.output.as_deref().and_then(Path::extension);
     if args.what == What::Card && ending.is_some_and(|e| e == "html") {
-        return write(args, Card::new(&draft, &args.theme).to_html().as_bytes());
+        let card = Card::new(&draft, &args.theme);
+        warn(&card.draw());
+        return write(args, card.to_html().as_bytes());
     }
     let drawing = match args.what {
         What::Card => Card::new(&draft, &args.theme).draw(),
@@ -99,6 +101,7 @@ pub(crate) fn run(args: &Args) -> Done {
             Glyphs::new(&args.theme).sheet(inputs, &layout, draft.words())
         }
     };
+    warn(&drawing);
     let bytes = match ending.and_then(|e| e.to_str()) {
         None | Some("svg") => drawing.to_svg().into_bytes(),
         Some("png") => png(&drawing, args.scale)?,
@@ -111,6 +114,13 @@ pub(crate) fn run(args: &Args) -> Done {
         }
     };
     write(args, &bytes)
+}
+
+/// Tells of letters that would be boxes.
+fn warn(drawing: &Drawing) {
+    if let Some(warning) = swap_knot_draw::font_warning(&drawing.lacking_letters()) {
+        anstream::eprintln!("warning: {warning}");
+    }
 }
 
 /// How to get what this build leaves out.

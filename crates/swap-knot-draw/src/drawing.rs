@@ -1,5 +1,6 @@
 //! A finished drawing, to be written out or put into another one.
 
+use std::collections::BTreeSet;
 use std::fmt::Write as _;
 
 /// A drawing: a piece of SVG and how large it is.
@@ -34,6 +35,20 @@ impl Drawing {
             "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width:.2}\" height=\"{height:.2}\" viewBox=\"0 0 {w:.2} {h:.2}\">{}</svg>",
             self.body
         )
+    }
+
+    /// The letters in it that no font has that is known here, so that boxes are shown for them: none
+    /// where all is well.
+    ///
+    /// With the feature `png` the fonts of this machine are known; without it only DejaVu Sans, and
+    /// whoever looks at the SVG needs a font of their own for the others.
+    pub fn lacking_letters(&self) -> BTreeSet<char> {
+        let svg = self.to_svg();
+        let texts = roxmltree::Document::parse(&svg).map(|document| {
+            let all = document.descendants().filter_map(|node| node.text());
+            all.collect::<String>()
+        });
+        crate::fonts::lacking(&texts.unwrap_or_default())
     }
 
     /// Puts another drawing into this one with its corner at a point, so high.

@@ -26,9 +26,11 @@
 //! - A game's own art: [`Pack`], [`PackError`], [`Atlas`]
 //! - Whole pictures: [`KeyboardMap`], [`Card`]
 //! - Colours: [`Theme`]
+//! - Letters without a font: [`font_warning`]
 
 mod card;
 mod drawing;
+mod fonts;
 mod glyph;
 mod map;
 mod pack;
@@ -40,6 +42,9 @@ mod theme;
 
 pub use card::Card;
 pub use drawing::Drawing;
+#[cfg(feature = "png")]
+pub use fonts::SystemFont;
+pub use fonts::font_warning;
 pub use glyph::Glyphs;
 pub use map::KeyboardMap;
 #[cfg(feature = "png")]
@@ -48,3 +53,11 @@ pub use pack::{Pack, PackError, PackNote, PackReport};
 #[cfg(feature = "png")]
 pub use raster::{Picture, RasterError};
 pub use theme::{Theme, Tint};
+
+/// What a layout is called before players: the database has English names only.
+fn layout_title<'a>(layout: &'a swap_knot::Layout, words: &swap_knot::Words) -> &'a str {
+    match words.language().starts_with("en") {
+        true => layout.title(),
+        false => layout.name(),
+    }
+}

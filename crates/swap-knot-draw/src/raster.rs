@@ -1,10 +1,14 @@
 //! Drawings as pixels (feature `png`).
 
+use std::collections::BTreeSet;
 use std::sync::{Arc, OnceLock};
 
 use resvg::{tiny_skia, usvg};
+use skrifa::{FontRef, MetadataProvider as _};
+use usvg::fontdb::{Database, FaceInfo};
 
 use crate::drawing::Drawing;
+use crate::fonts::SystemFont;
 
 /// The largest picture that is made, in pixels.
 const MAX_PIXELS: u64 = 64 << 20;
@@ -139,6 +143,78 @@ fn fonts() -> Arc<usvg::fontdb::Database> {
         Arc::new(fonts)
     });
     Arc::clone(fonts)
+}
+
+/// Leaves those letters that no font of the machine has.
+pub(crate) fn keep_lacking(letters: &mut BTreeSet<char>) {
+    let fonts = fonts();
+    for face in fonts.faces() {
+        if letters.is_empty() {
+            return;
+        }
+        for letter in known(&fonts, face, letters) {
+            letters.remove(&letter);
+        }
+    }
+}
+
+/// Which of some letters a face has.
+fn known(fonts: &Database, face: &FaceInfo, letters: &BTreeSet<char>) -> Vec<char> {
+    let known = fonts.with_face_data(face.id, |data, index| {
+        let font = FontRef::from_index(data, index).ok()?;
+        let all = font.charmap();
+        let known = letters.iter().copied().filter(|c| all.map(*c).is_some());
+        Some(known.collect())
+    });
+    known.flatten().unwrap_or_default()
+}
+
+/// Whether a face is upright and of usual weight, as text for reading is.
+fn is_plain(face: &FaceInfo) -> bool {
+    face.style == usvg::fontdb::Style::Normal && face.weight == usvg::fontdb::Weight::NORMAL
+}
+
+fn system_font(fonts: &Database, face: &FaceInfo) -> Option<SystemFont> {
+    let family = face.families.first().map(|(name, _)| name.clone())?;
+    let data = fonts.with_face_data(face.id, |data, index| (data.to_vec(), index));
+    let (data, index) = data?;
+    Some(SystemFont {
+        family,
+        data,
+        index,
+    })
+}
+
+pub(crate) fn font_named(family: &str) -> Option<SystemFont> {
+    let fonts = fonts();
+    let is = |face: &&FaceInfo| {
+        face.families
+            .iter()
+            .any(|(n, _)| n.eq_ignore_ascii_case(family))
+    };
+    let of_family = || fonts.faces().filter(is);
+    let face = of_family()
+        .find(|f| is_plain(f))
+        .or_else(|| of_family().next())?;
+    system_font(&fonts, face)
+}
+
+pub(crate) fn fonts_with(letters: &BTreeSet<char>) -> Vec<SystemFont> {
+    let fonts = fonts();
+    let (mut left, mut found) = (letters.clone(), Vec::new());
+    while !left.is_empty() {
+        let plain = fonts.faces().filter(|f| is_plain(f));
+        let counted = plain.map(|face| (known(&fonts, face, &left), face));
+        let best = counted.max_by_key(|(known, face)| (known.len(), !face.monospaced));
+        let Some((known, face)) = best.filter(|(known, _)| !known.is_empty()) else {
+            break;
+        };
+        for letter in known {
+            left.remove(&letter);
+        }
+        found.extend(system_font(&fonts, face));
+    }
+    found
 }
 
 /// A PNG file as pixels, so high.

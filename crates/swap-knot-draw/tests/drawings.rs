@@ -8,7 +8,7 @@ use resvg::usvg;
 use swap_knot::{
     Draft, HidButton, HidInput, Input, Layout, MouseButton, Place, Profile, Sheet, Words,
 };
-use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme};
+use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme, font_warning};
 
 const DEMO: &str = include_str!("../../../demo/slack-water.toml");
 
@@ -215,6 +215,65 @@ fn sixty_actions_with_long_titles_fit() {
     let html = card.to_html();
     assert_eq!(html.matches("<h2>").count(), 10);
     assert_eq!(html.matches("scope=\"row\"").count(), 60);
+}
+
+#[test]
+fn long_german_titles_are_broken_at_syllables_and_none_is_cut() {
+    let titles = [
+        "Rettungsbootaussetzvorrichtung",
+        "Überprüfung der Rudermaschine",
+        "Schlepptrossenhaken entriegeln",
+        "Backbordscheinwerfer einschalten",
+        "überprüfen",
+    ];
+    let mut text = String::from("game = \"long\"\n");
+    for (n, place) in Place::WRITING[..45].iter().enumerate() {
+        let title = titles[n % titles.len()];
+        text += &format!("[actions.a-{n}]\ntitle = \"{title}\"\nbind = \"{place}\"\n");
+    }
+    let sheet = Sheet::from_toml(&text).unwrap();
+    let mut draft = Draft::new(&sheet, Profile::default(), &Layout::shipped("de").unwrap());
+    draft.set_words(&Words::shipped("de").unwrap());
+    let map = KeyboardMap::new(&draft, &Theme::DARK).to_svg();
+    assert!(!map.contains('…'), "nothing is cut short");
+    for line in [
+        ">Rettungs-<",
+        ">bootaussetz-<",
+        ">vorrichtung<",
+        ">überprüfen<",
+    ] {
+        assert!(map.contains(line), "{line}");
+    }
+    // All rows of a card are set in one size.
+    let card = Card::new(&draft, &Theme::LIGHT).to_svg();
+    assert!(!card.contains('…'));
+    let document = roxmltree::Document::parse(&card).unwrap();
+    let rows = document
+        .descendants()
+        .filter(|n| n.text().is_some_and(|t| titles.contains(&t)));
+    let sizes: std::collections::BTreeSet<_> = rows
+        .filter_map(|n| {
+            n.parent()?
+                .attribute("font-size")
+                .or(n.attribute("font-size"))
+        })
+        .collect();
+    assert_eq!(sizes.len(), 1, "{sizes:?}");
+}
+
+#[test]
+fn letters_without_a_font_are_told_with_what_to_install() {
+    // A private letter, which no font of a machine has.
+    let text = "game = \"x\"\n[actions.a]\ntitle = \"Klar \u{F8F0}\"\nbind = \"KeyA\"";
+    let sheet = Sheet::from_toml(text).unwrap();
+    let draft = Draft::new(&sheet, Profile::default(), &Layout::us());
+    let lacking = Card::new(&draft, &Theme::LIGHT).draw().lacking_letters();
+    assert_eq!(lacking.into_iter().collect::<String>(), "\u{F8F0}");
+    assert_eq!(font_warning(&std::collections::BTreeSet::new()), None);
+    let warning = font_warning(&['あ', 'ก'].into()).unwrap();
+    for wanted in ["あ", "fonts-noto-cjk", "fonts-noto-core"] {
+        assert!(warning.contains(wanted), "{warning}");
+    }
 }
 
 #[test]

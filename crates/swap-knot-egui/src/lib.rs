@@ -25,11 +25,13 @@
 mod command;
 mod draw;
 mod focus;
+mod fonts;
 mod glyphs;
 mod menu;
 mod prompt;
 
 pub use command::MenuCommand;
+pub use fonts::{Fonts, NoSuchFont};
 pub use glyphs::GlyphTextures;
 pub use menu::{MenuNews, RemapMenu};
 pub use prompt::prompt;

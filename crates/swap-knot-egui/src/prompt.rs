@@ -91,15 +91,15 @@ pub(crate) fn chord(
     let mut all = Vec::new();
     for input in chord.inputs() {
         match glyphs.get(&ctx, input, height, layout, words) {
-            Some(glyph) => all.push(glyph),
+            Some(glyph) => all.push((glyph, words.spoken_name(input, layout))),
             None => return false,
         }
     }
-    for (n, (texture, size)) in all.into_iter().enumerate() {
+    for (n, ((texture, size), name)) in all.into_iter().enumerate() {
         if n > 0 {
             ui.label(RichText::new("+").size(height * 0.55).strong());
         }
-        ui.add(Image::new((texture, size)));
+        ui.add(Image::new((texture, size)).alt_text(name));
     }
     true
 }

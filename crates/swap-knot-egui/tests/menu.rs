@@ -10,7 +10,7 @@ use swap_knot::{
     DeviceId, DeviceKind, Direction, Draft, Event, Input, Layout, PadButton, Place, Profile,
     Prompt, Row, Sheet, Simulated, Time, Words,
 };
-use swap_knot_egui::{GlyphTextures, MenuCommand, MenuNews, RemapMenu, prompt};
+use swap_knot_egui::{Fonts, GlyphTextures, MenuCommand, MenuNews, RemapMenu, prompt};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 
@@ -285,6 +285,35 @@ fn outside(text: &str) -> String {
         }
     }
     out
+}
+
+#[test]
+fn fonts_are_found_for_the_players_letters_and_lacking_ones_are_told() {
+    let fonts = Fonts::new(egui::FontDefinitions::default());
+    let fonts = fonts.with_letters("aЖ\u{F8F0} ".chars());
+    assert_eq!(
+        fonts.lacking().iter().collect::<String>(),
+        "\u{F8F0}",
+        "a private letter"
+    );
+    assert!(fonts.warning().unwrap().contains("install"));
+    let names = fonts.into_definitions().font_data.len();
+    assert_eq!(
+        names,
+        egui::FontDefinitions::default().font_data.len(),
+        "egui has the others"
+    );
+    let none = Fonts::new(egui::FontDefinitions::empty()).with_system_font("No Such Font");
+    assert_eq!(
+        none.unwrap_err().to_string(),
+        "there is no font `No Such Font` on this machine; ship one with the game"
+    );
+    // Whatever a machine has, what it lacks is told, and nothing else.
+    let words = Words::shipped("ja").unwrap();
+    let fonts = Fonts::new(egui::FontDefinitions::default()).for_player(&words, &Layout::us());
+    let wanted = words.letters();
+    assert!(wanted.contains(&'割') && fonts.lacking().is_subset(&wanted));
+    fonts.install(&egui::Context::default());
 }
 
 #[test]

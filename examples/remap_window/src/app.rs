@@ -8,38 +8,21 @@ use std::time::Instant;
 use eframe::egui;
 use swap_knot::{
     CarriedOver, Draft, Edge, Event, Layout, LayoutLearner, Locker, Profile, Prompt, Resolver, Row,
-    Seat, Sheet, Slug, Telling, Time, Words,
+    Seat, Sheet, Slug, Telling, Time,
 };
-use swap_knot_egui::{GlyphTextures, MenuNews, RemapMenu};
+use swap_knot_egui::{Fonts, GlyphTextures, MenuNews, RemapMenu};
 
 use crate::Incoming;
 use crate::report::Report;
 use crate::stage::Stage;
+use crate::texts::Texts;
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 /// How high the glyphs in the prompts are, in points.
 const PROMPT: f32 = 26.0;
 
 /// What the player reads, by where they are.
-const PROMPTS: [(&str, &str); 5] = [
-    (
-        "deck",
-        "{do:cast-off} to leave, {walk} to walk, {do:coil-rope} to coil the rope",
-    ),
-    (
-        "helm",
-        "{steer} to steer, {throttle} for more way, {do:horn} for the horn",
-    ),
-    (
-        "crane",
-        "{swing} to swing, {hoist} to hoist, {fine} for care",
-    ),
-    (
-        "chart",
-        "{pan} to move the chart, {zoom.up} and {zoom.down} to zoom",
-    ),
-    ("pause", "{do:resume} to go on"),
-];
+const PROMPTS: [&str; 5] = ["deck", "helm", "crane", "chart", "pause"];
 
 pub(crate) struct App {
     sheet: Sheet,
@@ -58,6 +41,8 @@ pub(crate) struct App {
     simulated: Receiver<Event>,
     started: Instant,
     last_frame: Time,
+    /// Whether fonts have to be looked for: another language or keyboard has other letters.
+    wants_fonts: bool,
     /// What became of loading and saving.
     notes: String,
     /// The profile as it is in the locker.
@@ -68,7 +53,7 @@ pub(crate) struct App {
 pub(crate) struct Options<'a> {
     pub(crate) folder: &'a Path,
     pub(crate) report: bool,
-    pub(crate) language: Words,
+    pub(crate) texts: Texts,
 }
 
 impl App {
@@ -79,6 +64,7 @@ impl App {
         started: Instant,
     ) -> Result<App, Box<dyn Error>> {
         let sheet = Sheet::from_toml_named(SHEET, "demo/slack-water.toml")?;
+        let words = &options.texts.words;
         let locker = Locker::open(options.folder)?;
         let name = Slug::from_title("skipper");
         let loaded = locker.load(&name);
@@ -89,15 +75,16 @@ impl App {
         // A profile of an older version of the game is brought along, and what that did is told.
         let carried = CarriedOver::new(&sheet, &loaded.profile, &layout);
         let on = Resolver::from(&layout);
-        let telling = Telling::new(&options.language, &sheet, &on);
+        let telling = Telling::new(words, &sheet, &on);
         let notes = [telling.tell(&loaded), telling.tell(&carried)];
         let mut draft = Draft::new(&sheet, carried.profile, &layout);
-        draft.set_words(&options.language);
+        draft.set_words(words);
         let mut prompts = Vec::new();
-        for (situation, text) in PROMPTS {
+        for situation in PROMPTS {
             let id = sheet.find_situation(situation);
             let id = id.ok_or_else(|| format!("the sheet has no situation {situation}"))?;
-            let prompt = Prompt::new(text, &sheet)?.with_words(&options.language);
+            let text = options.texts.get(&format!("at-{situation}"))?;
+            let prompt = Prompt::new(&text, &sheet)?.with_words(words);
             prompts.push((id, prompt));
         }
         Ok(App {
@@ -115,6 +102,7 @@ impl App {
             simulated,
             started,
             last_frame: Time::ZERO,
+            wants_fonts: true,
             notes: notes.join("\n").trim().to_owned(),
             kept: loaded.profile,
             sheet,
@@ -186,6 +174,7 @@ impl App {
     /// Follows the player's layout: each press that says what its key types teaches one legend.
     fn learn(&mut self, event: &Event) {
         if let Some(layout) = self.learner.hear(event) {
+            self.wants_fonts = true;
             self.draft.set_layout(&layout);
             let profile = self.draft.applied_profile();
             self.seat
@@ -281,6 +270,14 @@ impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _frame: &mut eframe::Frame) {
         let ctx = ui.ctx().clone();
         self.take_in();
+        if std::mem::take(&mut self.wants_fonts) {
+            let fonts = Fonts::new(egui::FontDefinitions::default());
+            let fonts = fonts.for_player(self.draft.words(), self.draft.layout());
+            if let Some(warning) = fonts.warning() {
+                eprintln!("warning: {warning}");
+            }
+            fonts.install(&ctx);
+        }
         self.play();
         if ctx.input(|i| i.viewport().close_requested()) && self.draft.is_changed() {
             // Leaving with unsaved changes asks, and says what has changed.

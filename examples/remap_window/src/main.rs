@@ -9,6 +9,7 @@ mod app;
 mod report;
 mod simulate;
 mod stage;
+mod texts;
 
 use std::cell::RefCell;
 use std::error::Error;
@@ -18,7 +19,7 @@ use std::rc::Rc;
 use std::time::Instant;
 
 use eframe::UserEvent;
-use swap_knot::{Event, Time, Words};
+use swap_knot::{Event, Time};
 use swap_knot_winit::Adapter;
 use winit::application::ApplicationHandler;
 use winit::event::{DeviceEvent, DeviceId, StartCause, WindowEvent};
@@ -40,7 +41,7 @@ fn main() -> ExitCode {
 
 fn start() -> Result<(), Box<dyn Error>> {
     let (mut folder, mut report, mut simulate) = (None, false, false);
-    let mut language = Words::english();
+    let mut language = "en".to_owned();
     let mut args = std::env::args().skip(1);
     while let Some(arg) = args.next() {
         match arg.as_str() {
@@ -48,7 +49,7 @@ fn start() -> Result<(), Box<dyn Error>> {
             "--simulate" => simulate = true,
             "--profiles" => folder = Some(args.next().ok_or("--profiles wants a folder")?.into()),
             "--language" => {
-                language = Words::nearest(&args.next().ok_or("--language wants a tag")?);
+                language = args.next().ok_or("--language wants a tag")?;
             }
             other => {
                 let known = "--profiles DIR, --language TAG, --simulate and --report";
@@ -62,7 +63,7 @@ fn start() -> Result<(), Box<dyn Error>> {
     let how = app::Options {
         folder: &folder,
         report,
-        language,
+        texts: texts::Texts::nearest(&language)?,
     };
     let (sender, simulated) = std::sync::mpsc::channel();
     let app = app::App::new(&how, incoming.clone(), simulated, started)?;

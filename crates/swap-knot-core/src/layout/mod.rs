@@ -10,6 +10,7 @@ mod tables;
 #[cfg(feature = "xkb")]
 mod xkb;
 
+use std::collections::BTreeSet;
 use std::fmt;
 use std::sync::{Arc, OnceLock};
 
@@ -239,6 +240,20 @@ impl Layout {
         };
         let is_first = |first: char| first.eq_ignore_ascii_case(&second) || first.is_ascii_digit();
         (!plain.is_some_and(is_first)).then(|| second.to_ascii_uppercase())
+    }
+
+    /// Every letter that is printed on its keys: what a font has to have for this layout.
+    pub fn letters(&self) -> BTreeSet<char> {
+        let legends = Place::ALL.iter().filter_map(|&place| self.legend(place));
+        let mut letters: BTreeSet<char> = legends
+            .flat_map(|l| l.chars().collect::<Vec<_>>())
+            .collect();
+        letters.extend(
+            Place::WRITING
+                .iter()
+                .filter_map(|&place| self.second_legend(place)),
+        );
+        letters
     }
 
     /// Whether the right Alt key is AltGr: whether it types more than a stray sign.

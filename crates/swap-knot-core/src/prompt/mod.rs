@@ -22,8 +22,8 @@ use crate::sheet::{Manner, Row, Sheet};
 ///
 /// In the text, `{cast-off}` stands for what an action is bound to on the device in use, `{walk.up}`
 /// for one arm, `{walk}` for all of them, `{cast-off:gamepad}` for one device kind whatever is in
-/// use, and `{do:cast-off}` for the whole phrase with its verb ("Hold Space"). `{{` and `}}` are
-/// plain braces.
+/// use, and `{do:cast-off}` for the whole phrase with its verb ("Hold Space", or "hold Space" inside a
+/// sentence). `{{` and `}}` are plain braces.
 ///
 /// ```
 /// use swap_knot::{DeviceKind, Layout, Profile, Prompt, Rig, Sheet};

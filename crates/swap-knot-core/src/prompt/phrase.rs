@@ -54,7 +54,12 @@ impl<'a> Phrases<'a> {
         }
         let mut phrase = Vec::new();
         self.say(&mut phrase, row, &shown, true);
-        self.begin(&mut phrase);
+        match (begins_sentence(out), phrase.first_mut()) {
+            (true, _) => self.begin(&mut phrase),
+            // Verbs begin with a capital in their messages; inside a sentence they do not.
+            (false, Some(Piece::Text(text))) => *text = self.words.small(text),
+            (false, _) => {}
+        }
         phrase.into_iter().for_each(|piece| push(out, piece));
     }
 
@@ -286,6 +291,20 @@ impl<'a> Phrases<'a> {
             manner: bound.manner,
         })
     }
+}
+
+/// Whether what comes next begins a sentence.
+fn begins_sentence(before: &[Piece]) -> bool {
+    let text = match before.last() {
+        None => return true,
+        Some(Piece::Text(text)) => text.trim_end_matches([' ', '"', '“', '«', '„', '(']),
+        Some(_) => return false,
+    };
+    // Whoever leaves only brackets or a list's mark before it means a beginning too.
+    let ends = [
+        '.', '!', '?', ':', '。', '！', '？', '：', '\n', '•', '/', '|', '–', '—', '-',
+    ];
+    text.is_empty() || text.ends_with(ends)
 }
 
 fn push(out: &mut Vec<Piece>, piece: Piece) {

@@ -10,7 +10,7 @@ use crate::pen::escaped;
 
 pub(super) fn page(card: &Card<'_>) -> String {
     let (draft, theme) = (card.draft, &card.theme);
-    let title = escaped(draft.sheet().title());
+    let title = escaped(&draft.words().game_title(draft.sheet()));
     let mut out = format!(
         "<!DOCTYPE html>\n<html lang=\"{}\">\n<head>\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">\n<title>{title}</title>\n<style>\n\
          body {{ margin: 2rem auto; max-width: 62rem; padding: 0 1rem; font: 16px/1.4 sans-serif; background: {}; color: {} }}\n\
@@ -36,7 +36,8 @@ pub(super) fn page(card: &Card<'_>) -> String {
         rows = rest;
     }
     if card.rows.iter().any(|r| r.cells.iter().any(is_changed)) {
-        out.push_str("<p>● changed by the player</p>\n");
+        let sign = escaped(&draft.words().say("drawn-changed", &[]));
+        let _ = writeln!(out, "<p>● {sign}</p>");
     }
     out.push_str("</body>\n</html>\n");
     out
@@ -45,9 +46,9 @@ pub(super) fn page(card: &Card<'_>) -> String {
 /// A group with its rows. Writing to a String cannot fail.
 fn section(card: &Card<'_>, rows: &[MenuRow], out: &mut String) {
     let draft = card.draft;
-    let group = rows.first().map(|r| draft.sheet().group_title(r.group));
+    let group = rows.first().map(|r| draft.group_title(r.group));
     let title = group.unwrap_or_default();
-    let _ = writeln!(out, "<section>\n<h2>{}</h2>\n<table>", escaped(title));
+    let _ = writeln!(out, "<section>\n<h2>{}</h2>\n<table>", escaped(&title));
     out.push_str("<thead><tr><th></th>");
     for kind in &card.kinds {
         let name = escaped(&draft.words().column_name(*kind));
@@ -77,7 +78,7 @@ fn section(card: &Card<'_>, rows: &[MenuRow], out: &mut String) {
 fn picture(card: &Card<'_>, chord: &Chord, out: &mut String) {
     let draft = card.draft;
     let glyph = Glyphs::new(&card.theme).chord(chord, draft.layout(), draft.words());
-    let name = escaped(&draft.words().chord_name(chord, draft.layout()));
+    let name = escaped(&draft.telling().spoken(chord));
     let svg = glyph.to_svg_at(27.0);
     out.push_str(&svg.replacen(
         "<svg ",

@@ -2,12 +2,12 @@
 
 mod html;
 
-use swap_knot::{Chord, ColumnKind, Draft, MenuCell, MenuRow, Origin};
+use swap_knot::{Chord, ColumnKind, Draft, GroupId, MenuCell, MenuRow, Origin};
 
 use crate::drawing::Drawing;
 use crate::glyph::Glyphs;
 use crate::pen::{Anchor, Look, Pen, Type};
-use crate::text;
+use crate::text::{self, Block, Room};
 use crate::theme::Theme;
 
 const WIDTH: f32 = 1280.0;
@@ -17,8 +17,14 @@ const COLUMN: f32 = (WIDTH - 2.0 * MARGIN - GAP) / 2.0;
 const ROW: f32 = 34.0;
 const HEADING: f32 = 46.0;
 const GLYPH: f32 = 26.0;
-/// How wide the titles are.
+/// How wide the titles are beside three kinds of devices; more where there are fewer.
 const TITLES: f32 = 208.0;
+const MORE: f32 = 52.0;
+/// The size of titles that all stand on one line, and the largest and least where some take two: all
+/// rows have the same.
+const ONE_LINE: f32 = 15.0;
+const TWO_LINES: f32 = 13.0;
+const LEAST: f32 = 10.0;
 
 /// A control card, to be drawn as SVG, PNG or HTML.
 #[derive(Clone, Debug)]
@@ -32,7 +38,7 @@ pub struct Card<'a> {
 
 /// A line of the card.
 enum Item<'a> {
-    Heading(usize),
+    Heading(GroupId),
     Row(&'a MenuRow),
 }
 
@@ -79,6 +85,15 @@ impl<'a> Card<'a> {
         let mut page = Pen::new(WIDTH, 0.0);
         let top = MARGIN + 76.0;
         let mut bottom = top;
+        // With the mark that a changed one has.
+        let titles: Vec<String> = self.rows.iter().map(|r| format!("● {}", r.title)).collect();
+        let titles: Vec<&str> = titles.iter().map(String::as_str).collect();
+        let room = self.title_room(true);
+        let on_one_line = |t: &&str| text::width(t, ONE_LINE, true) <= room.width;
+        let size = match titles.iter().all(on_one_line) {
+            true => ONE_LINE,
+            false => text::common_size(titles, TWO_LINES, LEAST, room),
+        };
         for (n, items) in self.columns().iter().enumerate() {
             let x = MARGIN + n as f32 * (COLUMN + GAP);
             if !items.is_empty() {
@@ -88,7 +103,7 @@ impl<'a> Card<'a> {
             for item in items {
                 match item {
                     Item::Heading(group) => self.group_heading(&mut page, x, y, *group),
-                    Item::Row(row) => self.row(&mut page, x, y, row),
+                    Item::Row(row) => self.row(&mut page, [x, y], row, size),
                 }
                 y += item.height();
             }
@@ -97,14 +112,15 @@ impl<'a> Card<'a> {
         let changed = self.rows.iter().any(|r| r.cells.iter().any(is_changed));
         if changed {
             let quiet = self.type_(14.0, false, self.theme.quiet);
-            page.text(MARGIN, bottom + 24.0, "● changed by the player", quiet);
+            let sign = format!("● {}", self.draft.words().say("drawn-changed", &[]));
+            page.text(MARGIN, bottom + 24.0, &sign, quiet);
             bottom += 30.0;
         }
         let height = (bottom + MARGIN).ceil();
         let mut pen = Pen::new(WIDTH, height);
         pen.rect(0.0, 0.0, WIDTH, height, 0.0, Look::filled(self.theme.paper));
-        let title = self.draft.sheet().title();
-        let (title, size) = text::fit(title, 32.0, 18.0, WIDTH - 480.0, true);
+        let title = self.draft.words().game_title(self.draft.sheet());
+        let (title, size) = text::fit(&title, 32.0, 18.0, WIDTH - 480.0, true);
         pen.text(
             MARGIN,
             MARGIN + 28.0,
@@ -116,7 +132,8 @@ impl<'a> Card<'a> {
             anchor: Anchor::End,
             ..self.type_(15.0, false, self.theme.quiet)
         };
-        pen.text(WIDTH - MARGIN, MARGIN + 26.0, layout.title(), about);
+        let layout = crate::layout_title(layout, self.draft.words());
+        pen.text(WIDTH - MARGIN, MARGIN + 26.0, layout, about);
         page.grow(height);
         pen.put(&page.finish(), 0.0, 0.0, height);
         pen.finish()
@@ -134,7 +151,7 @@ impl<'a> Card<'a> {
     /// The lines in two columns of about the same height; a group that goes on in the second one
     /// has its heading there again.
     fn columns(&self) -> [Vec<Item<'_>>; 2] {
-        let groups: Vec<usize> = self.rows.iter().map(|r| r.group.index()).collect();
+        let groups: Vec<GroupId> = self.rows.iter().map(|r| r.group).collect();
         let mut changes = groups.clone();
         changes.dedup();
         let whole = self.rows.len() as f32 * ROW + changes.len() as f32 * HEADING;
@@ -163,10 +180,25 @@ impl<'a> Card<'a> {
         let count = self.kinds.len().max(1) as f32;
         // Keyboard and mouse have more to show.
         let weight = |i: usize| if i == 0 { 1.35 } else { 1.0 };
-        let room = COLUMN - TITLES;
+        let titles = self.titles();
+        let room = COLUMN - titles;
         let sum = count + 0.35;
         let before: f32 = (0..n).map(weight).sum();
-        (TITLES + room * before / sum, room * weight(n) / sum - 10.0)
+        (titles + room * before / sum, room * weight(n) / sum - 10.0)
+    }
+
+    fn titles(&self) -> f32 {
+        TITLES + MORE * 3_usize.saturating_sub(self.kinds.len()) as f32
+    }
+
+    /// The room for a title; changed ones are set in bold.
+    fn title_room(&self, bold: bool) -> Room {
+        Room {
+            width: self.titles() - 16.0,
+            lines: 2,
+            bold,
+            language: text::language(self.draft.words()),
+        }
     }
 
     fn kinds_heading(&self, pen: &mut Pen, x: f32, y: f32) {
@@ -178,12 +210,12 @@ impl<'a> Card<'a> {
         }
     }
 
-    fn group_heading(&self, pen: &mut Pen, x: f32, y: f32, group: usize) {
-        let tint = self.theme.group(group);
+    fn group_heading(&self, pen: &mut Pen, x: f32, y: f32, group: GroupId) {
+        let tint = self.theme.group(group.index());
         pen.rect(x, y + 10.0, COLUMN, 28.0, 6.0, Look::filled(tint.fill));
         pen.rect(x, y + 10.0, 6.0, 28.0, 3.0, Look::filled(tint.edge));
-        let title = &self.draft.sheet().groups()[group].title;
-        let (title, size) = text::fit(title, 17.0, 11.0, COLUMN - 30.0, true);
+        let title = self.draft.group_title(group);
+        let (title, size) = text::fit(&title, 17.0, 11.0, COLUMN - 30.0, true);
         pen.text(
             x + 16.0,
             y + 30.0,
@@ -192,16 +224,15 @@ impl<'a> Card<'a> {
         );
     }
 
-    fn row(&self, pen: &mut Pen, x: f32, y: f32, row: &MenuRow) {
+    fn row(&self, pen: &mut Pen, [x, y]: [f32; 2], row: &MenuRow, size: f32) {
         let theme = &self.theme;
         let changed = row.cells.iter().any(is_changed);
         let title = match changed {
             true => format!("● {}", row.title),
             false => row.title.clone(),
         };
-        let lines = text::wrap(&title, 15.0, TITLES - 16.0, 2);
-        let size = if lines.len() > 1 { 12.5 } else { 15.0 };
-        let lines = text::wrap(&title, size, TITLES - 16.0, 2);
+        let room = self.title_room(changed);
+        let Block { lines, size } = text::block(&title, size, LEAST, room);
         let first = y + ROW / 2.0 + 5.0 - (lines.len() - 1) as f32 * 7.0;
         for (n, line) in lines.iter().enumerate() {
             let style = self.type_(size, changed, theme.ink);

@@ -24,11 +24,11 @@ pub(super) fn draw(input: Input, layout: &Layout, words: &Words, theme: &Theme) 
         Input::Key(place) => layout.second_legend(place),
         _ => None,
     };
-    let single = legend.chars().count() == 1;
+    let single = text::letters(&legend) == 1;
     if single {
         return letter(&legend, second, theme);
     }
-    let size = if legend.chars().count() == 2 {
+    let size = if text::letters(&legend) == 2 {
         20.0
     } else {
         16.5

@@ -4,11 +4,13 @@ mod panels;
 
 use std::collections::BTreeMap;
 
-use swap_knot::{Bound, Cell, ColumnKind, Draft, Input, Keycap, Origin, Place, SituationId};
+use swap_knot::{
+    Bound, Cell, ColumnKind, Draft, GroupId, Input, Keycap, Origin, Place, SituationId,
+};
 
 use crate::drawing::Drawing;
 use crate::pen::{Anchor, Look, Pen, Type};
-use crate::text;
+use crate::text::{self, Room};
 use crate::theme::Theme;
 
 /// How wide the picture is.
@@ -20,6 +22,9 @@ const LARGEST: f32 = 84.0;
 const STRETCH: f32 = 1.25;
 /// The gap between keys.
 const GAP: f32 = 5.0;
+/// The largest and the least size of what is written on keys.
+const LABEL: f32 = 10.3;
+const LEAST_LABEL: f32 = 7.8;
 
 /// A keyboard map, to be drawn as SVG or PNG.
 ///
@@ -90,14 +95,16 @@ impl<'a> KeyboardMap<'a> {
 
     fn heading(&self, pen: &mut Pen) {
         let (sheet, layout) = (self.draft.sheet(), self.draft.layout());
-        let place = (self.situation).and_then(|s| Some(sheet.situation(s)?.title.clone()));
-        let title = match place {
-            Some(place) => format!("{} · {place}", sheet.title()),
-            None => sheet.title().to_owned(),
+        let words = self.draft.words();
+        let game = words.game_title(sheet);
+        let title = match self.situation {
+            Some(place) => format!("{game} · {}", words.situation_title(sheet, place)),
+            None => game,
         };
         let (title, size) = text::fit(&title, 30.0, 18.0, WIDTH - 460.0, true);
         pen.text(MARGIN, MARGIN + 26.0, &title, self.type_(size, true));
-        let about = format!("{} · {}", layout.title(), layout.board().word());
+        let about = crate::layout_title(layout, words);
+        let about = format!("{about} · {}", layout.board().word());
         let quiet = Type {
             color: self.theme.quiet,
             anchor: Anchor::End,
@@ -127,12 +134,12 @@ impl<'a> KeyboardMap<'a> {
     }
 
     fn label(&self, bound: &Bound, conflicts: &[Cell]) -> Label {
-        let (sheet, words) = (self.draft.sheet(), self.draft.words());
+        let words = self.draft.words();
         let held: Vec<String> = (bound.chord.held().iter())
             .map(|i| format!("{}+ ", words.short_name(*i, self.draft.layout())))
             .collect();
         Label {
-            title: format!("{}{}", held.concat(), sheet.row_title(bound.cell.row)),
+            title: format!("{}{}", held.concat(), self.draft.row_title(bound.cell.row)),
             group: group_index(self.draft, bound),
             changed: bound.origin == Origin::Profile,
             conflict: conflicts.contains(&bound.cell),
@@ -212,8 +219,15 @@ impl<'a> KeyboardMap<'a> {
             }
             // Each of those that follow keeps a line.
             let most = room.saturating_sub(shown - n - 1).max(1);
-            for text in text::wrap(&title, 10.3, w - 9.0 - indent, most) {
-                pen.text(x + 6.0 + indent, line, &text, self.type_(10.3, false));
+            let space = Room {
+                width: w - 9.0 - indent,
+                lines: most,
+                bold: false,
+                language: text::language(self.draft.words()),
+            };
+            let block = text::block(&title, LABEL, LEAST_LABEL, space);
+            for text in &block.lines {
+                pen.text(x + 6.0 + indent, line, text, self.type_(block.size, false));
                 line += LINE;
                 room = room.saturating_sub(1);
             }
@@ -232,7 +246,7 @@ impl<'a> KeyboardMap<'a> {
         if key.place == Place::Space && labels.is_empty() {
             name.clear();
         }
-        let large = name.chars().count() <= 3;
+        let large = text::letters(&name) <= 3;
         let size = if large { 19.0 } else { 13.0 };
         let conflict = labels.iter().any(|l| l.conflict);
         let corner = if labels.len() == 1 || conflict {
@@ -278,10 +292,11 @@ impl<'a> KeyboardMap<'a> {
 
     /// What the numbers and signs mean; answers where it ends.
     fn legend(&self, pen: &mut Pen, top: f32) -> f32 {
-        let mut used: Vec<usize> = self
+        let sheet = self.draft.sheet();
+        let actions = self
             .bindings()
-            .map(|b| group_index(self.draft, b))
-            .collect();
+            .filter_map(|b| sheet.action(b.cell.row.action));
+        let mut used: Vec<GroupId> = actions.map(|a| a.group).collect();
         used.sort_unstable();
         used.dedup();
         let (mut x, mut y) = (MARGIN, top + 16.0);
@@ -295,19 +310,23 @@ impl<'a> KeyboardMap<'a> {
             at
         };
         for group in used {
-            let title = &self.draft.sheet().groups()[group].title;
-            let (x, y) = item(pen, 26.0 + text::width(title, 15.0, false));
-            self.badge(pen, x + 10.0, y - 5.0, 10.0, group);
-            pen.text(x + 26.0, y, title, self.type_(15.0, false));
+            let title = self.draft.group_title(group);
+            let (x, y) = item(pen, 26.0 + text::width(&title, 15.0, false));
+            self.badge(pen, x + 10.0, y - 5.0, 10.0, group.index());
+            pen.text(x + 26.0, y, &title, self.type_(15.0, false));
         }
         let quiet = Type {
             color: self.theme.quiet,
             ..self.type_(15.0, false)
         };
         let changed = self.bindings().any(|b| b.origin == Origin::Profile);
+        let words = self.draft.words();
         let signs = [
-            (changed, "● changed by the player"),
-            (!self.conflicts().is_empty(), "! conflict"),
+            (changed, format!("● {}", words.say("drawn-changed", &[]))),
+            (
+                !self.conflicts().is_empty(),
+                format!("! {}", words.say("drawn-conflict", &[])),
+            ),
         ];
         for (_, sign) in signs.iter().filter(|(shown, _)| *shown) {
             let (x, y) = item(pen, text::width(sign, 15.0, false));

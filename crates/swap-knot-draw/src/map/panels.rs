@@ -78,7 +78,7 @@ fn panel(
             map.badge(pen, x + 8.0, y + GLYPH / 2.0, 8.0, label.group);
             let mark = if label.changed { "● " } else { "" };
             // The keys that a chord holds are in its picture already.
-            let title = draft.sheet().row_title(bound[i].cell.row);
+            let title = draft.row_title(bound[i].cell.row);
             let more = match labels.len() - shown {
                 more if more > 0 && left == 1 => format!("+{more} "),
                 _ => String::new(),

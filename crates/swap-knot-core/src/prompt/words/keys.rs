@@ -16,7 +16,9 @@ impl Words {
                     let is_sign = !legend.contains(char::is_alphanumeric);
                     match second {
                         // A sign on a key that has a letter as well says less than the letter.
-                        Some(letter) if is_sign => self.printed(letter.to_string(), None, saying),
+                        Some(letter) if is_sign && saying.form != Form::Short => {
+                            self.printed(letter.to_string(), None, saying)
+                        }
                         second => self.printed(legend, second.map(String::from), saying),
                     }
                 }

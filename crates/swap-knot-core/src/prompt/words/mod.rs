@@ -10,7 +10,7 @@ mod signs;
 mod table;
 mod titles;
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 use std::sync::{Arc, OnceLock};
 
 pub use read::{WordsError, WordsMistake};
@@ -207,6 +207,13 @@ impl Words {
         let mut messages = self.0.messages.clone();
         messages.extend(own);
         Ok(self.with(self.language().to_owned(), messages, false))
+    }
+
+    /// Every letter that its texts are written with, those of a game's own included: what a font has
+    /// to have for this language.
+    pub fn letters(&self) -> BTreeSet<char> {
+        let texts = self.0.messages.values().flat_map(Message::texts);
+        texts.flat_map(str::chars).collect()
     }
 
     /// The tag of the language.

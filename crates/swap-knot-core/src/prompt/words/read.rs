@@ -43,6 +43,18 @@ impl Message {
         names
     }
 
+    /// The texts of value and attributes, without what is filled in.
+    pub(super) fn texts(&self) -> impl Iterator<Item = &str> {
+        let attributes = self.attributes.iter().map(|(_, pattern)| pattern);
+        let parts = std::iter::once(&self.value)
+            .chain(attributes)
+            .flat_map(|p| &p.0);
+        parts.filter_map(|part| match part {
+            Part::Text(text) => Some(text.as_str()),
+            Part::Variable(_) => None,
+        })
+    }
+
     /// Puts brackets around every text.
     pub(super) fn bracket(&mut self) {
         self.value.bracket();
