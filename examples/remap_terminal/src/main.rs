@@ -1,4 +1,5 @@
-//! The same rows as in the window, in a terminal: `cargo run -p remap_terminal -- [PROFILES]`.
+//! The same rows as in the window, in a terminal:
+//! `cargo run -p remap_terminal -- [PROFILES [LANGUAGE]]`.
 //!
 //! Arrows move, Enter changes, Delete clears, `r` resets the row, `u` takes back, `a` applies,
 //! `q` leaves. No rule lives here: it is all asked of the draft.
@@ -12,7 +13,7 @@ use std::process::ExitCode;
 use ratatui::crossterm::event::{self, Event, KeyCode, KeyEvent, KeyEventKind};
 use swap_knot::{
     Bind, CarriedOver, Cell, Draft, Layout, Locker, Menu, Question, Refusal, Reset, Settle, Sheet,
-    Slug,
+    Slug, Words,
 };
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
@@ -48,21 +49,21 @@ fn main() -> ExitCode {
 }
 
 fn start() -> Result<(), Box<dyn Error>> {
-    let folder = std::env::args()
-        .nth(1)
-        .unwrap_or_else(|| "profiles".to_owned());
+    let mut args = std::env::args().skip(1);
+    let folder = args.next().unwrap_or_else(|| "profiles".to_owned());
+    let language = args.next().unwrap_or_else(|| "en".to_owned());
     let sheet = Sheet::from_toml(SHEET)?;
     let (locker, name) = (Locker::open(folder)?, Slug::from_title("skipper"));
     let loaded = locker.load(&name);
     let carried = CarriedOver::new(&sheet, &loaded.profile, &Layout::us());
-    let notes = loaded.notes.iter().map(ToString::to_string);
-    let notes: Vec<String> = notes.chain(carried.describe(&sheet)).collect();
-    let draft = Draft::new(&sheet, carried.profile, &Layout::us());
+    let mut draft = Draft::new(&sheet, carried.profile.clone(), &Layout::us());
+    draft.set_words(&Words::nearest(&language));
+    let notes = [draft.tell(&loaded), draft.tell(&carried)].join(" ");
     let mut app = App {
         menu: Menu::new(&draft),
         draft,
         busy: Busy::Nothing,
-        message: notes.join(" "),
+        message: notes.trim().replace('\n', " "),
         at: (0, 0),
         locker,
         name,
@@ -118,7 +119,7 @@ impl App {
             KeyCode::Enter => {
                 let cell = &self.menu.rows()[row].cells[column];
                 match &cell.why_not {
-                    Some(why) => self.message = why.to_string(),
+                    Some(why) => self.message = self.draft.tell(why),
                     None => self.busy = Busy::Listening,
                 }
             }
@@ -155,7 +156,7 @@ impl App {
                 let bound = self.draft.bind(self.cell(), chord);
                 self.after(bound);
             }
-            None => self.message = "a terminal does not tell which key that is".to_owned(),
+            None => self.message = self.draft.words().say("menu-unheard", &[]),
         }
     }
 
@@ -179,13 +180,13 @@ impl App {
         match bound {
             Ok(Bind::Done) => {}
             Ok(Bind::Asks(question)) => self.busy = Busy::Asking(question),
-            Err(refusal) => self.message = refusal.to_string(),
+            Err(refusal) => self.message = self.draft.tell(&refusal),
         }
     }
 
     fn tell(&mut self, done: Result<(), Refusal>) {
         if let Err(refusal) = done {
-            self.message = refusal.to_string();
+            self.message = self.draft.tell(&refusal);
         }
     }
 
@@ -196,8 +197,8 @@ impl App {
         let profile = self.draft.profile();
         let saved = self.locker.save(&self.name, &profile, self.draft.sheet());
         self.message = match &saved {
-            Ok(()) => "applied and saved".to_owned(),
-            Err(e) => e.to_string(),
+            Ok(()) => self.draft.words().say("menu-saved", &[]),
+            Err(e) => self.draft.tell(e),
         };
         saved.is_ok()
     }

@@ -5,7 +5,7 @@ use ratatui::layout::{Constraint, Layout};
 use ratatui::style::{Modifier, Style, Stylize as _};
 use ratatui::text::Line;
 use ratatui::widgets::{Block, Cell, Paragraph, Row, Table, TableState, Wrap};
-use swap_knot::MenuRow;
+use swap_knot::{Input, MenuRow, Place, Words};
 
 use crate::{App, Busy};
 
@@ -71,9 +71,20 @@ fn below(app: &App) -> Vec<Line<'static>> {
     let words = app.draft.words();
     let mut lines: Vec<Line<'static>> = Vec::new();
     match &app.busy {
-        Busy::Nothing => lines.push(Line::from(
-            "arrows move · Enter changes · Delete clears · r resets · u takes back · a applies · q leaves",
-        )),
+        Busy::Nothing => {
+            let name = |place| words.short_name(Input::Key(place), app.draft.layout());
+            let (choose, unbind) = (name(Place::Enter), name(Place::Delete));
+            let reset = name(Place::KeyR);
+            let keys = [("choose", &*choose), ("unbind", &unbind), ("reset", &reset)];
+            let keys = words.say("menu-keys", &keys);
+            let rest = [
+                (Place::KeyU, "menu-undo"),
+                (Place::KeyA, "menu-apply"),
+                (Place::KeyQ, "menu-done"),
+            ];
+            let rest = rest.map(|(key, id)| labelled(words, &name(key), id));
+            lines.push(Line::from(format!("{keys} · {}", rest.join(" · "))));
+        }
         Busy::Listening => {
             let title = app.draft.row_title(app.cell().row);
             lines.push(Line::from(words.say("menu-listen", &[("title", &title)])).bold());
@@ -88,7 +99,14 @@ fn below(app: &App) -> Vec<Line<'static>> {
         }
         Busy::Leaving => {
             lines.push(Line::from(words.say("menu-leave", &[])).bold());
-            lines.push(Line::from("a applies and leaves · d discards and leaves · any other key stays"));
+            let name = |place| words.short_name(Input::Key(place), app.draft.layout());
+            let ways = [
+                (Place::KeyA, "menu-leave-apply"),
+                (Place::KeyD, "menu-leave-discard"),
+                (Place::Escape, "menu-stay"),
+            ];
+            let ways = ways.map(|(key, id)| labelled(words, &name(key), id));
+            lines.push(Line::from(ways.join(" · ")));
         }
     }
     if !app.message.is_empty() {
@@ -98,4 +116,9 @@ fn below(app: &App) -> Vec<Line<'static>> {
         lines.extend(app.draft.summary().into_iter().map(Line::from));
     }
     lines
+}
+
+/// A key and what it does.
+fn labelled(words: &Words, key: &str, id: &str) -> String {
+    format!("{key}: {}", words.say(id, &[]))
 }

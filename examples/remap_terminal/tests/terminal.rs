@@ -111,4 +111,24 @@ fn a_key_is_swapped_applied_and_kept() {
     again.shows("Ctrl+K");
     again.keys(&["q"]);
     again.ends();
+    // In another language nothing is left of this one: all of it stands between brackets.
+    let brackets = [program[0], program[1], "x-brackets"];
+    let told = Terminal::start("told", &brackets);
+    told.shows("⟦⟦⟦Ctrl⟧⟧+⟦K⟧⟧");
+    let screen = told.tmux(&["capture-pane", "-p"]);
+    let (table, below) = screen.split_once("└").unwrap();
+    // Cells may be cut off on the right, and begin with a bracket all the same.
+    for cell in table.split(['│', '\n']).flat_map(|line| line.split("  ")) {
+        let letter = cell.find(char::is_alphabetic).unwrap_or(cell.len());
+        let bracket = cell.find('⟦').unwrap_or(cell.len());
+        assert!(bracket <= letter, "{cell:?} in\n{screen}");
+    }
+    let mut depth = 0;
+    let outside = below.chars().filter(|c| {
+        depth += i32::from(*c == '⟦') - i32::from(*c == '⟧');
+        depth == 0 && c.is_alphabetic()
+    });
+    assert_eq!(outside.collect::<String>(), "", "{screen}");
+    told.keys(&["q"]);
+    told.ends();
 }

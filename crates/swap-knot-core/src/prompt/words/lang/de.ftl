@@ -456,6 +456,9 @@ menu-nothing-here = Nichts gefunden.
 menu-essential = {"*"} behält immer eine Belegung
 menu-keys = { $choose } ändert, { $unbind } leert, { $reset } setzt zurück
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Menü verlassen
+menu-saved = Übernommen und gespeichert.
+menu-unheard = Diese Taste lässt sich hier nicht von anderen unterscheiden.
 
 # what a cell is besides, for those who hear it
 cell-changed = geändert

@@ -342,6 +342,9 @@ menu-nothing-here = Nothing here.
 menu-essential = {"*"} always keeps a binding
 menu-keys = { $choose } changes, { $unbind } clears, { $reset } resets
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Leave the menu
+menu-saved = Applied and saved.
+menu-unheard = This key cannot be told from others here.
 
 # what a cell is besides, for those who hear it
 cell-changed = changed

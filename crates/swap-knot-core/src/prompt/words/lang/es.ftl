@@ -392,6 +392,9 @@ menu-nothing-here = Nada aquí.
 menu-essential = {"*"} siempre conserva un control
 menu-keys = { $choose } cambia, { $unbind } borra, { $reset } restablece
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Salir del menú
+menu-saved = Aplicado y guardado.
+menu-unheard = Aquí esta tecla no se distingue de otras.
 
 # what a cell is besides, for those who hear it
 cell-changed = cambiado

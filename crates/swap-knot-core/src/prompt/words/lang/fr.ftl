@@ -393,6 +393,9 @@ menu-nothing-here = Rien ici.
 menu-essential = {"*"} garde toujours une commande
 menu-keys = { $choose } change, { $unbind } efface, { $reset } réinitialise
 menu-cell = { $title }, { $column } : { $name }
+menu-done = Quitter le menu
+menu-saved = Appliqué et enregistré.
+menu-unheard = Cette touche ne se distingue pas des autres ici.
 
 # what a cell is besides, for those who hear it
 cell-changed = modifié

@@ -386,6 +386,9 @@ menu-nothing-here = Niente qui.
 menu-essential = {"*"} conserva sempre un comando
 menu-keys = { $choose } cambia, { $unbind } svuota, { $reset } ripristina
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Esci dal menu
+menu-saved = Applicato e salvato.
+menu-unheard = Qui questo tasto non si distingue dagli altri.
 
 # what a cell is besides, for those who hear it
 cell-changed = modificato

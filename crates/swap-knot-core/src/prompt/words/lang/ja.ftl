@@ -303,6 +303,9 @@ menu-nothing-here = 該当なし。
 menu-essential = {"*"} 常に割り当てが必要です
 menu-keys = { $choose }で変更、{ $unbind }で解除、{ $reset }でリセット
 menu-cell = { $title }、{ $column }：{ $name }
+menu-done = メニューを閉じる
+menu-saved = 適用して保存しました。
+menu-unheard = このキーはここでは他のキーと区別できません。
 
 # what a cell is besides, for those who hear it
 cell-changed = 変更済み

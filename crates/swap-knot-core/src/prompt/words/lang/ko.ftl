@@ -403,6 +403,9 @@ menu-nothing-here = 아무것도 없습니다.
 menu-essential = {"*"} 항상 지정되어 있어야 합니다
 menu-keys = { $choose }: 변경, { $unbind }: 지우기, { $reset }: 초기화
 menu-cell = { $title }, { $column }: { $name }
+menu-done = 메뉴 나가기
+menu-saved = 적용하고 저장했습니다.
+menu-unheard = 이 키는 여기서 다른 키와 구별할 수 없습니다.
 
 # what a cell is besides, for those who hear it
 cell-changed = 변경됨

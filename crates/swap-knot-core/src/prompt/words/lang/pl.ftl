@@ -362,6 +362,9 @@ menu-nothing-here = Nic tutaj nie ma.
 menu-essential = {"*"} zawsze ma przypisanie
 menu-keys = { $choose } zmienia, { $unbind } czyści, { $reset } przywraca
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Wyjdź z menu
+menu-saved = Zastosowano i zapisano.
+menu-unheard = Tego klawisza nie da się tu odróżnić od innych.
 
 # what a cell is besides, for those who hear it
 cell-changed = zmienione

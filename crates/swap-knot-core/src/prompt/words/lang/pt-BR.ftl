@@ -430,6 +430,9 @@ menu-nothing-here = Nada aqui.
 menu-essential = {"*"} sempre mantém um comando
 menu-keys = { $choose } altera, { $unbind } limpa, { $reset } redefine
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Sair do menu
+menu-saved = Aplicado e salvo.
+menu-unheard = Aqui esta tecla não se distingue das outras.
 
 # what a cell is besides, for those who hear it
 cell-changed = alterado

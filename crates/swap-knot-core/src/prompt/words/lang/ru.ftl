@@ -377,6 +377,9 @@ menu-nothing-here = Здесь ничего нет.
 menu-essential = {"*"} всегда остаётся назначенным
 menu-keys = { $choose } — изменить, { $unbind } — очистить, { $reset } — сбросить
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Выйти из меню
+menu-saved = Применено и сохранено.
+menu-unheard = Эту клавишу здесь нельзя отличить от других.
 
 # what a cell is besides, for those who hear it
 cell-changed = изменено

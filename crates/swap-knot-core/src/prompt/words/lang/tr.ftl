@@ -443,6 +443,9 @@ menu-nothing-here = Burada bir şey yok.
 menu-essential = {"*"} her zaman bir atamayı korur
 menu-keys = { $choose } değiştirir, { $unbind } temizler, { $reset } sıfırlar
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Menüden çık
+menu-saved = Uygulandı ve kaydedildi.
+menu-unheard = Bu tuş burada ötekilerden ayırt edilemiyor.
 
 # what a cell is besides, for those who hear it
 cell-changed = değişti

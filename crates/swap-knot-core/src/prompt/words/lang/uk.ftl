@@ -378,6 +378,9 @@ menu-nothing-here = Тут нічого немає.
 menu-essential = {"*"} завжди лишається призначеним
 menu-keys = { $choose } — змінити, { $unbind } — очистити, { $reset } — скинути
 menu-cell = { $title }, { $column }: { $name }
+menu-done = Вийти з меню
+menu-saved = Застосовано й збережено.
+menu-unheard = Цю клавішу тут не можна відрізнити від інших.
 
 # what a cell is besides, for those who hear it
 cell-changed = змінено

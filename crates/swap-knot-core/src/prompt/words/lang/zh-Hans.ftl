@@ -404,6 +404,9 @@ menu-nothing-here = 没有内容。
 menu-essential = {"*"} 必须保留绑定
 menu-keys = { $choose } 更改，{ $unbind } 清除，{ $reset } 重置
 menu-cell = { $title }，{ $column }：{ $name }
+menu-done = 离开菜单
+menu-saved = 已应用并保存。
+menu-unheard = 这个键在这里无法与其他键区分。
 
 # what a cell is besides, for those who hear it
 cell-changed = 已更改

@@ -402,6 +402,9 @@ menu-nothing-here = 沒有內容。
 menu-essential = {"*"} 必須保留按鍵
 menu-keys = { $choose } 變更，{ $unbind } 清除，{ $reset } 重設
 menu-cell = { $title }，{ $column }：{ $name }
+menu-done = 離開選單
+menu-saved = 已套用並儲存。
+menu-unheard = 這個鍵在這裡無法與其他鍵區分。
 
 # what a cell is besides, for those who hear it
 cell-changed = 已變更
