@@ -8,5 +8,6 @@ macro_rules! chapters {
 }
 
 chapters!(
-    declaring, playing, loops, easing, remapping, keeping, prompting, layouts, shipping, moving
+    declaring, playing, loops, easing, remapping, keeping, prompting, languages, layouts, shipping,
+    moving
 );
