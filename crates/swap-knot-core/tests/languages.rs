@@ -206,6 +206,19 @@ fn reports(words: &Words) -> Vec<(&'static str, String)> {
     let on = Resolver::new(&us, Platform::Other);
     let telling = Telling::new(words, &sheet, &on);
     let mut out = Vec::new();
+    let ru = Layout::shipped("ru").unwrap();
+    let odd = small(
+        "[actions.horn]\nbind = \"letter:ñ\"\n[actions.lantern]\nbind = \"Ctrl+letter:w\"\n[actions.hurry]\nessential = true\nbind = \"letter:[\"\n[actions.fine]\nbind = \"letter:w+KeyW\"",
+    );
+    let rig = Rig::new(&odd, &Profile::default(), &ru);
+    let on_ru = Resolver::new(&ru, Platform::Other);
+    let notes = Telling::new(words, &odd, &on_ru).lines(rig.notes());
+    for (what, line) in ["no such letter", "another key stands in", "one key twice"]
+        .into_iter()
+        .zip(notes)
+    {
+        out.push((what, line));
+    }
     let old = "format = 1\nsheet = 1\n[bind.bilge-pump]\nkeyboard-1 = \"KeyB\"\n[bind.fog-signal]\nkeyboard-1 = \"KeyJ\"\n[bind.lantern]\nkeyboard-1 = \"KeyH\"\n[bind.hurry]\nkeyboard-1 = \"Escape\"";
     let carried = CarriedOver::new(&sheet, &Profile::from_toml(old).unwrap(), &us);
     for (what, line) in ["removed", "unknown", "gave way", "not in force"]

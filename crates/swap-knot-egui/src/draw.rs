@@ -199,7 +199,12 @@ fn draw_row(
     let must = if row.essential { " *" } else { "" };
     let strong = ui.visuals().strong_text_color();
     let title = format!("{}{must}", row.title);
-    ui.label(RichText::new(title).color(strong));
+    // A long title takes more lines, and the cells stay where they are.
+    let centred = egui::Layout::left_to_right(egui::Align::Center);
+    ui.allocate_ui_with_layout(vec2(TITLE, CELL.y), centred, |ui| {
+        ui.set_width(TITLE);
+        ui.add(egui::Label::new(RichText::new(title).color(strong)).wrap());
+    });
     for cell in &row.cells {
         draw_cell(menu, ui, draft, cell, did);
     }
