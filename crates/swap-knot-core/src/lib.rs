@@ -5,6 +5,7 @@
 
 mod bytes;
 mod conflict;
+mod controls;
 mod draft;
 mod failure;
 mod input;
@@ -79,6 +80,9 @@ pub use locker::{
     Saved, Slug, SlugError, Store, Unreadable,
 };
 pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
+
+// All of it for one player.
+pub use controls::{Controls, Report, Saving, SavingDone};
 
 // Prompt.
 pub use prompt::{

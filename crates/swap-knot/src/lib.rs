@@ -61,7 +61,7 @@
 //! # Contents
 //! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [playing](guide::playing),
 //!   [remapping](guide::remapping), [keeping](guide::keeping), [prompting](guide::prompting),
-//!   [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
+//!   [together](guide::together), [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
 //!   [moving from hard-wired keys](guide::moving)
 //! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`], [`TouchZones`],
 //!   [`Simulated`] devices for tests
@@ -71,6 +71,7 @@
 //! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`], [`controls!`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
+//! - All of it for one player: [`Controls`]
 //! - Prompt and tell: [`Prompt`], [`Words`], [`Tell`], [`GameTitle`]
 
 pub mod guide;

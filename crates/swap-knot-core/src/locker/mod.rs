@@ -77,6 +77,26 @@ impl Locker {
         }
     }
 
+    /// Opens the folder in which this platform keeps what a user sets in a game, making it if it is
+    /// not there; [`Locker::place`] tells it.
+    ///
+    /// # Errors
+    /// When the user has no home folder, or the folder cannot be made.
+    #[cfg(feature = "user-folder")]
+    pub fn of_user(sheet: &Sheet) -> Result<Locker, LockerError> {
+        let Some(dirs) = directories::ProjectDirs::from("", "", sheet.game()) else {
+            let place = PathBuf::from(sheet.game());
+            let kind = LockerErrorKind::NoHome;
+            return Err(LockerError::new("find the folder of", place, kind));
+        };
+        Locker::open(dirs.config_dir().join("profiles"))
+    }
+
+    /// Where it is, to tell a player who wants to see or copy their files.
+    pub fn place(&self) -> PathBuf {
+        self.store.name_of("")
+    }
+
     /// The profiles in a store of the game's own.
     pub fn in_store(store: impl Store + 'static) -> Locker {
         Locker {

@@ -157,6 +157,9 @@ pub enum LockerErrorKind {
     /// A newer version of the game keeps its profiles there in another way.
     #[error("a newer version of the game keeps its profiles there; update the game")]
     Newer,
+    /// The user has no home folder.
+    #[error("this user has no home folder; open a locker in a folder of the game's choice")]
+    NoHome,
     /// Another program is working in the same place.
     #[error("another program is saving there; try again")]
     InUse,

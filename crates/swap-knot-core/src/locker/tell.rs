@@ -36,6 +36,9 @@ impl Tell for Loaded {
 impl Tell for Saved {
     fn tell(&self, to: &Telling<'_>) -> String {
         let mut lines = to.lines(&self.notes);
+        if self.changed_elsewhere {
+            lines.push(to.say("saved-with-other-changes", &[]));
+        }
         lines.extend(to.lines(&self.overruled));
         lines.join("\n")
     }
@@ -55,7 +58,7 @@ impl Tell for LockerError {
             LockerErrorKind::InUse => to.say("locker-in-use", &[]),
             LockerErrorKind::CannotRead(why) => why.tell(to),
             LockerErrorKind::TooLarge { .. } => to.say("locker-too-large", &[]),
-            LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
+            LockerErrorKind::NoHome | LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
         }
     }
 }

@@ -291,6 +291,11 @@ impl Profile {
         }
     }
 
+    /// Whether the same is set in both, whichever version of the game wrote them.
+    pub(crate) fn has_same_settings(&self, other: &Profile) -> bool {
+        self.settings == other.settings
+    }
+
     /// Sets something, or leaves it to the game.
     pub(crate) fn put(&mut self, setting: Setting, value: Option<SettingValue>) {
         match value {

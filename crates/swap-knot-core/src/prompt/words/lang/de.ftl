@@ -545,6 +545,7 @@ load-damaged = Deine gespeicherte Steuerung ist beschädigt und nicht brauchbar.
 load-newer = Deine gespeicherte Steuerung stammt aus einer neueren Version des Spiels. Aktualisiere das Spiel, um sie zu nutzen.
 load-unreachable = Deine gespeicherte Steuerung kann gerade nicht gelesen werden.
 load-last-good = Stattdessen gilt die letzte brauchbare Kopie.
+saved-with-other-changes = Deine Steuerung wurde auch anderswo geändert. Beide Änderungen gelten jetzt zusammen.
 locker-no-such-profile = Dieses Profil gibt es nicht.
 locker-name-taken = Ein Profil dieses Namens gibt es schon. Wähle einen anderen Namen.
 locker-full = Es gibt { $count } Profile, mehr sind nicht möglich. Lösche zuerst eines.

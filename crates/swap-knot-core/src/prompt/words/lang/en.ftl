@@ -431,6 +431,7 @@ load-damaged = Your saved controls are damaged and cannot be used. The file is k
 load-newer = Your saved controls come from a newer version of the game. Update the game to use them.
 load-unreachable = Your saved controls cannot be read just now.
 load-last-good = The last good copy is used instead.
+saved-with-other-changes = Your controls were changed elsewhere as well. Both changes are kept together now.
 locker-no-such-profile = There is no such profile.
 locker-name-taken = There is a profile of that name already. Choose another name.
 locker-full = There are { $count } profiles, the most there can be. Delete one first.

@@ -481,6 +481,7 @@ load-damaged = Tus controles guardados están dañados y no se pueden usar. El a
 load-newer = Tus controles guardados son de una versión más nueva del juego. Actualiza el juego para usarlos.
 load-unreachable = Tus controles guardados no se pueden leer ahora mismo.
 load-last-good = En su lugar se usa la última copia buena.
+saved-with-other-changes = Tus controles también se cambiaron en otro lugar. Ahora valen ambos cambios.
 locker-no-such-profile = Ese perfil no existe.
 locker-name-taken = Ya hay un perfil con ese nombre. Elige otro.
 locker-full = Hay { $count } perfiles, el máximo. Borra uno antes.

@@ -482,6 +482,7 @@ load-damaged = Vos commandes enregistrées sont endommagées et inutilisables. L
 load-newer = Vos commandes enregistrées viennent d'une version plus récente du jeu. Mettez le jeu à jour pour les utiliser.
 load-unreachable = Vos commandes enregistrées ne peuvent pas être lues pour le moment.
 load-last-good = La dernière bonne copie sert à la place.
+saved-with-other-changes = Vos commandes ont aussi été modifiées ailleurs. Les deux modifications sont désormais réunies.
 locker-no-such-profile = Ce profil n'existe pas.
 locker-name-taken = Un profil porte déjà ce nom. Choisissez-en un autre.
 locker-full = Il y a { $count } profils, le maximum. Supprimez-en un d'abord.

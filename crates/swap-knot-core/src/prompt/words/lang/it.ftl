@@ -475,6 +475,7 @@ load-damaged = I tuoi comandi salvati sono danneggiati e non si possono usare. I
 load-newer = I tuoi comandi salvati sono di una versione più recente del gioco. Aggiorna il gioco per usarli.
 load-unreachable = I tuoi comandi salvati al momento non si possono leggere.
 load-last-good = Al loro posto si usa l'ultima copia buona.
+saved-with-other-changes = I tuoi comandi sono stati modificati anche altrove. Ora valgono entrambe le modifiche.
 locker-no-such-profile = Questo profilo non esiste.
 locker-name-taken = C'è già un profilo con questo nome. Scegline un altro.
 locker-full = Ci sono { $count } profili, il massimo possibile. Prima eliminane uno.

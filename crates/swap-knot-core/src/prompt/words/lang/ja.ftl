@@ -392,6 +392,7 @@ load-damaged = 保存された操作設定が壊れていて使えません。�
 load-newer = 保存された操作設定は新しいバージョンのものです。使うにはゲームを更新してください。
 load-unreachable = 保存された操作設定を今は読み込めません。
 load-last-good = 代わりに最後の正常なコピーを使います。
+saved-with-other-changes = 操作設定は別の場所でも変更されていました。両方の変更を合わせました。
 locker-no-such-profile = そのプロファイルはありません。
 locker-name-taken = その名前のプロファイルはすでにあります。別の名前にしてください。
 locker-full = プロファイルは{ $count }個までです。先に1つ削除してください。

@@ -492,6 +492,7 @@ load-damaged = 저장된 조작 설정이 손상되어 쓸 수 없습니다. 파
 load-newer = 저장된 조작 설정은 더 새로운 버전의 것입니다. 쓰려면 게임을 업데이트하세요.
 load-unreachable = 저장된 조작 설정을 지금은 읽을 수 없습니다.
 load-last-good = 대신 마지막으로 정상인 사본을 씁니다.
+saved-with-other-changes = 다른 곳에서도 조작 설정이 바뀌었습니다. 두 변경을 합쳤습니다.
 locker-no-such-profile = 그런 프로필이 없습니다.
 locker-name-taken = 같은 이름의 프로필이 이미 있습니다. 다른 이름을 고르세요.
 locker-full = 프로필이 { $count }개로 가득 찼습니다. 먼저 하나를 지우세요.

@@ -451,6 +451,7 @@ load-damaged = Zapisane sterowanie jest uszkodzone i nie nadaje się do użycia.
 load-newer = Zapisane sterowanie pochodzi z nowszej wersji gry. Zaktualizuj grę, aby go użyć.
 load-unreachable = Zapisanego sterowania nie da się teraz odczytać.
 load-last-good = Zamiast niego działa ostatnia dobra kopia.
+saved-with-other-changes = Sterowanie zmieniono też w innym miejscu. Obowiązują teraz obie zmiany.
 locker-no-such-profile = Nie ma takiego profilu.
 locker-name-taken = Profil o tej nazwie już istnieje. Wybierz inną nazwę.
 locker-full = Jest już { $count } profili, więcej się nie da. Najpierw usuń jeden z nich.

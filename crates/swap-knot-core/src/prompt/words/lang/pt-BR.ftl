@@ -519,6 +519,7 @@ load-damaged = Seus controles salvos estão danificados e não podem ser usados.
 load-newer = Seus controles salvos são de uma versão mais nova do jogo. Atualize o jogo para usá-los.
 load-unreachable = Seus controles salvos não podem ser lidos agora.
 load-last-good = A última cópia boa é usada no lugar.
+saved-with-other-changes = Seus controles também foram alterados em outro lugar. As duas alterações valem agora.
 locker-no-such-profile = Esse perfil não existe.
 locker-name-taken = Já existe um perfil com esse nome. Escolha outro.
 locker-full = Há { $count } perfis, o máximo possível. Apague um antes.

@@ -532,6 +532,7 @@ load-damaged = Kayıtlı denetimlerin bozuk ve kullanılamıyor. Dosya saklandı
 load-newer = Kayıtlı denetimlerin oyunun daha yeni bir sürümünden. Kullanmak için oyunu güncelle.
 load-unreachable = Kayıtlı denetimlerin şu anda okunamıyor.
 load-last-good = Yerine son sağlam kopya kullanılıyor.
+saved-with-other-changes = Denetimlerin başka bir yerde de değiştirilmiş. Artık iki değişiklik birlikte geçerli.
 locker-no-such-profile = Böyle bir profil yok.
 locker-name-taken = Bu adda bir profil zaten var. Başka bir ad seç.
 locker-full = { $count } profil var, daha fazlası olamaz. Önce birini sil.

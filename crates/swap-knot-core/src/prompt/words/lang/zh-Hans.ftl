@@ -493,6 +493,7 @@ load-damaged = 保存的按键设置已损坏，无法使用。文件已保留�
 load-newer = 保存的按键设置来自更新版本的游戏。请更新游戏后使用。
 load-unreachable = 目前无法读取保存的按键设置。
 load-last-good = 改用最近一份完好的副本。
+saved-with-other-changes = 按键设置在别处也有改动，现已合并两处改动。
 locker-no-such-profile = 没有这个配置。
 locker-name-taken = 已有同名的配置。请换一个名称。
 locker-full = 已有 { $count } 个配置，达到上限。请先删除一个。

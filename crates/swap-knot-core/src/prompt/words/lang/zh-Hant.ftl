@@ -491,6 +491,7 @@ load-damaged = 儲存的按鍵設定已損壞，無法使用。檔案已保留�
 load-newer = 儲存的按鍵設定來自較新版本的遊戲。請更新遊戲後使用。
 load-unreachable = 目前無法讀取儲存的按鍵設定。
 load-last-good = 改用最近一份完好的副本。
+saved-with-other-changes = 按鍵設定在別處也有更動，現已合併兩處更動。
 locker-no-such-profile = 沒有這個設定檔。
 locker-name-taken = 已有同名的設定檔。請換一個名稱。
 locker-full = 已有 { $count } 個設定檔，達到上限。請先刪除一個。

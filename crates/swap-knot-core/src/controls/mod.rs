@@ -1,0 +1,343 @@
+//! One player's controls in one piece: what every game would otherwise put together by hand.
+
+mod report;
+mod saving;
+
+use std::collections::HashMap;
+
+pub use report::Report;
+pub use saving::{Saving, SavingDone};
+
+use self::saving::Keeping;
+use crate::conflict::{Conflict, conflicts};
+use crate::draft::{CarriedOver, Draft};
+use crate::input::{Event, Time};
+use crate::layout::{Layout, LayoutLearner, Resolver};
+use crate::locker::{Locker, Slug};
+use crate::profile::{Newer, Profile};
+use crate::prompt::{Prompt, PromptError, Rendered, Tell, Telling, Words};
+use crate::rig::Rig;
+use crate::seat::Seat;
+use crate::sheet::{Cell, Sheet};
+
+/// How many different prompts are kept ready. A game that asks for more, since it writes numbers
+/// into them, has them read again.
+const MAX_PROMPTS: usize = 256;
+
+/// One local player: what they play with, where that is kept, and every word they read of it.
+///
+/// Events and time go in; answers, prompts and reports come out. The layout is learned from what is
+/// typed until one is chosen. Nothing here touches a file but opening and [`Controls::save`], or the
+/// [`Saving`] that a game may run on a thread of its own.
+///
+/// The parts are public for games that want them singly: [`Seat`], [`Draft`], [`Locker`],
+/// [`LayoutLearner`], [`Prompt`].
+///
+/// # Example: a player who is remembered
+/// ```
+/// use swap_knot::{Controls, Layout, Locker, Place, Sheet, Slug};
+///
+/// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
+/// # let folder = tempfile::tempdir()?;
+/// # let folder = folder.path();
+/// let (locker, ada) = (Locker::open(folder)?, Slug::from_title("Ada"));
+/// let mut controls = Controls::open(&sheet, locker.clone(), &ada, &Layout::us());
+/// assert_eq!(controls.prompt("{do:horn}")?.to_string(), "Press H");
+///
+/// let mut draft = controls.draft();
+/// draft.bind(sheet.defaults()[0].cell, Place::KeyG.into())?;
+/// controls.apply(&mut draft);
+/// assert_eq!(controls.prompt("{do:horn}")?.to_string(), "Press G");
+/// controls.save(); // or where it may take its time: `saving`
+///
+/// let mut again = Controls::open(&sheet, locker, &ada, &Layout::us());
+/// assert_eq!(again.prompt("{do:horn}")?.to_string(), "Press G");
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[derive(Debug)]
+pub struct Controls {
+    sheet: Sheet,
+    profile: Profile,
+    seat: Seat,
+    learner: LayoutLearner,
+    /// Whether the layout was chosen, so that typing does not change it.
+    is_chosen: bool,
+    words: Words,
+    prompts: HashMap<String, Prompt>,
+    reports: Vec<Report>,
+    /// None for a player of whom nothing is kept.
+    keeping: Option<Keeping>,
+}
+
+impl Controls {
+    /// A player of whom nothing is kept: a guest, a kiosk, a test.
+    pub fn new(sheet: &Sheet, profile: Profile, on: impl Into<Resolver>) -> Controls {
+        let mut on = on.into();
+        let chosen = chosen_in(&profile);
+        if let Some(layout) = &chosen {
+            on = on.on(layout);
+        }
+        let carried = CarriedOver::new(sheet, &profile, on.clone());
+        let profile = carried.profile.clone();
+        let rig = Rig::new(sheet, &profile, on);
+        let mut reports = Vec::new();
+        if !carried.is_empty() {
+            reports.push(Report::CarriedOver(Box::new(carried)));
+        }
+        reports.extend(rig.notes().iter().cloned().map(Report::Note));
+        Controls {
+            sheet: sheet.clone(),
+            profile,
+            learner: LayoutLearner::new(rig.layout().clone()),
+            seat: Seat::new(rig),
+            is_chosen: chosen.is_some(),
+            words: Words::english(),
+            prompts: HashMap::new(),
+            reports,
+            keeping: None,
+        }
+    }
+
+    /// A player whose profile of that name is kept in a locker. There is always something to play
+    /// with; what went wrong is in the reports.
+    ///
+    /// The layout is what the system says it is, as far as a game can know; a layout that the player
+    /// chose is in their profile, and wins.
+    pub fn open(sheet: &Sheet, locker: Locker, name: &Slug, on: impl Into<Resolver>) -> Controls {
+        let loaded = locker.load(name);
+        let mut controls = Controls::new(sheet, loaded.profile.clone(), on);
+        let notes = loaded.notes.into_iter().map(Report::Load);
+        controls.reports.splice(..0, notes);
+        controls.keeping = Some(Keeping::new(locker, name.clone(), loaded.profile));
+        controls
+    }
+
+    /// Takes an event in: it is played at the next [`Controls::tick`] or [`Controls::advance`], and
+    /// what a key types teaches the layout.
+    pub fn feed(&mut self, event: &Event) {
+        self.learn(event);
+        self.seat.feed(event);
+    }
+
+    /// Takes an event in that a menu has: it teaches the layout and is not played, see
+    /// [`Seat::overhear`].
+    pub fn overhear(&mut self, event: &Event) {
+        self.learn(event);
+        self.seat.overhear(event);
+    }
+
+    fn learn(&mut self, event: &Event) {
+        if !self.is_chosen
+            && let Some(layout) = self.learner.hear(event)
+        {
+            self.rewire(self.resolver().on(&layout));
+        }
+    }
+
+    /// Closes a frame of the picture; see [`Seat::tick`].
+    pub fn tick(&mut self, now: Time) {
+        self.seat.tick(now);
+        if let Some(keeping) = &mut self.keeping {
+            keeping.tick(now);
+        }
+    }
+
+    /// Lets time go by up to a moment; see [`Seat::advance`].
+    pub fn advance(&mut self, to: Time) {
+        self.seat.advance(to);
+    }
+
+    /// Where the actions are asked for.
+    pub fn seat(&self) -> &Seat {
+        &self.seat
+    }
+
+    /// The same to enter situations, spend presses or drive actions. Its rig is changed by the
+    /// controls alone.
+    pub fn seat_mut(&mut self) -> &mut Seat {
+        &mut self.seat
+    }
+
+    /// What the player has changed, as it is played with.
+    pub fn profile(&self) -> &Profile {
+        &self.profile
+    }
+
+    /// The layout and platform that is played on.
+    pub fn resolver(&self) -> &Resolver {
+        self.seat.rig().resolver()
+    }
+
+    /// The language, and the game's titles in it.
+    pub fn words(&self) -> &Words {
+        &self.words
+    }
+
+    /// Changes the language of every prompt and report from here on.
+    pub fn set_words(&mut self, words: &Words) {
+        self.words = words.clone();
+        for prompt in self.prompts.values_mut() {
+            prompt.set_words(words);
+        }
+    }
+
+    /// A line of text with bound inputs in it, see [`Prompt`]: always for the device in use, the
+    /// layout, the bindings and the language of now. A text that was asked for before costs finding
+    /// it again, and allocates nothing while it is current.
+    ///
+    /// # Errors
+    /// When the text is no prompt, or names an action that the sheet does not have.
+    pub fn prompt(&mut self, text: &str) -> Result<&Rendered, PromptError> {
+        // Taken out and put back, so that nothing is copied.
+        let (text, prompt) = match self.prompts.remove_entry(text) {
+            Some(known) => known,
+            None => {
+                let prompt = Prompt::new(text, &self.sheet)?.with_words(&self.words);
+                if self.prompts.len() >= MAX_PROMPTS {
+                    self.prompts.clear();
+                }
+                (text.to_owned(), prompt)
+            }
+        };
+        let (rig, kind) = (self.seat.rig(), self.seat.device_kind());
+        let prompt = self.prompts.entry(text).or_insert(prompt);
+        Ok(prompt.render(rig, kind))
+    }
+
+    /// Starts editing, in the player's language and on their layout. Hand it back to
+    /// [`Controls::apply`]; drop it to change nothing.
+    pub fn draft(&self) -> Draft {
+        let on = self.resolver().clone();
+        let mut draft = Draft::new(&self.sheet, self.profile.clone(), on);
+        draft.set_words(&self.words);
+        draft
+    }
+
+    /// Applies what was edited: it is played from here on, and wants saving. The draft can be edited
+    /// on. What changed beneath it meanwhile stays, where the player did not change the same.
+    pub fn apply(&mut self, draft: &mut Draft) {
+        draft.set_layout(self.resolver().layout());
+        let base = draft.applied_profile();
+        draft.apply();
+        let edited = draft.applied_profile();
+        let before = self.profile.clone();
+        let (profile, overruled) = edited.merged(&base, &before, Newer::Ours);
+        self.reports
+            .extend(overruled.into_iter().map(Report::Overruled));
+        // What the draft itself does has been asked about there.
+        match before.has_same_settings(&base) {
+            true => self.play(profile),
+            false => self.play_and_report(profile),
+        }
+    }
+
+    /// Chooses a layout for the player, which typing does not change any more; none has it learned
+    /// again. A layout that ships is remembered in the profile, by its name.
+    pub fn choose_layout(&mut self, layout: Option<&Layout>) {
+        let shipped = layout.filter(|l| Layout::shipped(l.name()).as_ref() == Some(*l));
+        self.profile.set_layout(shipped.map(Layout::name));
+        self.is_chosen = layout.is_some();
+        // What was typed before is forgotten: it may have been on another keyboard.
+        self.learner = LayoutLearner::new(self.resolver().layout().clone());
+        if let Some(layout) = layout {
+            self.rewire(self.resolver().on(layout));
+        }
+    }
+
+    /// What the system says the layout is now. It is followed where the player has chosen none.
+    pub fn follow_layout(&mut self, layout: &Layout) {
+        if !self.is_chosen {
+            self.rewire(self.resolver().on(layout));
+        }
+    }
+
+    /// Whether the layout was chosen rather than found or learned.
+    pub const fn is_layout_chosen(&self) -> bool {
+        self.is_chosen
+    }
+
+    /// What there is to tell since this was asked last, in order: to show, by
+    /// [`Controls::tell`], or to log.
+    pub fn take_reports(&mut self) -> Vec<Report> {
+        std::mem::take(&mut self.reports)
+    }
+
+    /// Puts a report, a refusal or whatever else into the player's language.
+    pub fn tell(&self, what: &(impl Tell + ?Sized)) -> String {
+        self.telling().tell(what)
+    }
+
+    /// What [`Controls::tell`] tells with.
+    pub fn telling(&self) -> Telling<'_> {
+        Telling::new(&self.words, &self.sheet, self.resolver())
+    }
+
+    /// Plays a profile from here on, on the layout that it chooses if it chooses another one.
+    fn play(&mut self, profile: Profile) {
+        let mut on = self.resolver().clone();
+        if profile.layout() != self.profile.layout() {
+            let chosen = chosen_in(&profile);
+            self.is_chosen = chosen.is_some();
+            if let Some(layout) = chosen {
+                on = on.on(&layout);
+            }
+        }
+        self.profile = profile;
+        self.set_rig(on);
+    }
+
+    /// The same for what the player did not do here: what it brings about is told.
+    fn play_and_report(&mut self, profile: Profile) {
+        let before = self.seat.rig().clone();
+        self.play(profile);
+        self.report_news(&before);
+    }
+
+    /// Plays on another layout, and tells what that brings about.
+    fn rewire(&mut self, on: Resolver) {
+        let before = self.seat.rig().clone();
+        self.set_rig(on);
+        self.report_news(&before);
+    }
+
+    fn set_rig(&mut self, on: Resolver) {
+        if self.learner.layout() != on.layout() {
+            self.learner = LayoutLearner::new(on.layout().clone());
+        }
+        self.seat.set_rig(Rig::new(&self.sheet, &self.profile, on));
+    }
+
+    fn report_news(&mut self, before: &Rig) {
+        let now = self.seat.rig();
+        if now == before {
+            return;
+        }
+        let new = now.not_in_force().iter();
+        let new = new.filter(|n| !before.not_in_force().contains(n));
+        self.reports.extend(new.cloned().map(Report::NotInForce));
+        let known = conflicts_in(before);
+        let is_new = |c: &Conflict| known.iter().all(|k| key(k) != key(c));
+        let met = conflicts_in(now).into_iter().filter(is_new);
+        self.reports
+            .extend(met.map(|c| Report::Conflict(Box::new(c))));
+        let notes = now.notes().iter().filter(|n| !before.notes().contains(n));
+        self.reports.extend(notes.cloned().map(Report::Note));
+    }
+}
+
+/// The layout that a profile chooses, if this version has it.
+fn chosen_in(profile: &Profile) -> Option<Layout> {
+    profile.layout().and_then(Layout::shipped)
+}
+
+fn conflicts_in(rig: &Rig) -> Vec<Conflict> {
+    let layouts = std::slice::from_ref(rig.layout());
+    let mut all = conflicts(rig.sheet(), rig.bindings(), layouts, rig.platform());
+    all.retain(|c| c.class.is_conflict());
+    all
+}
+
+/// By what two conflicts are the same one.
+fn key(conflict: &Conflict) -> [(Cell, String); 2] {
+    [&conflict.first, &conflict.second].map(|p| (p.cell, p.chord.to_string()))
+}

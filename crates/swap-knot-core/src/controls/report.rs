@@ -1,0 +1,49 @@
+//! What a player should be told of their controls.
+
+use crate::conflict::Conflict;
+use crate::draft::CarriedOver;
+use crate::law::NotInForce;
+use crate::locker::{LoadNote, LockerError, Saved};
+use crate::profile::Overruled;
+use crate::prompt::{Tell, Telling};
+use crate::rig::RigNote;
+
+/// Something that happened to a player's controls and that they did not do themselves.
+///
+/// Show it by [`Controls::tell`](crate::Controls::tell), in their language; what it holds has the
+/// paths and names for a log.
+#[derive(Debug)]
+#[non_exhaustive]
+pub enum Report {
+    /// The profile could not be read as it should.
+    Load(LoadNote),
+    /// It came from an older version of the game, or does not go with this one in all.
+    CarriedOver(Box<CarriedOver>),
+    /// It was saved, and something had changed underneath or was set aside.
+    Saved(Box<Saved>),
+    /// It could not be saved. It is played on, and tried again later.
+    CannotSave(LockerError),
+    /// What was changed beneath a draft gave way to what the player edited.
+    Overruled(Overruled),
+    /// A change from elsewhere, or another layout, brings two bindings together.
+    Conflict(Box<Conflict>),
+    /// The same takes a setting of the player's out of force.
+    NotInForce(NotInForce),
+    /// A letter of the sheet's has no key of its own on the player's layout.
+    Note(RigNote),
+}
+
+impl Tell for Report {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self {
+            Report::Load(note) => note.tell(to),
+            Report::CarriedOver(carried) => carried.tell(to),
+            Report::Saved(saved) => saved.tell(to),
+            Report::CannotSave(error) => error.tell(to),
+            Report::Overruled(overruled) => overruled.tell(to),
+            Report::Conflict(conflict) => conflict.tell(to),
+            Report::NotInForce(not) => not.tell(to),
+            Report::Note(note) => note.tell(to),
+        }
+    }
+}
