@@ -10,11 +10,12 @@ mod controls {
 use std::error::Error;
 use std::io::BufRead;
 use std::process::ExitCode;
+use std::time::Duration;
 
 use controls::{Action, Situation};
 use swap_knot::{
-    Actions, Bind, CarriedOver, Chord, DeviceId, Draft, Layout, Locker, Prompt, Row, Seat, Settle,
-    Simulated, Slug,
+    Actions, Bind, Chord, Controls, DeviceId, Draft, Layout, Locker, Place, PromptError, Reset, Row,
+    Settle, Simulated, Slug,
 };
 
 const HELP: &str = "\
@@ -38,61 +39,61 @@ fn run() -> Result<(), Box<dyn Error>> {
     // Declare: the sheet was read when this was compiled.
     let sheet = controls::sheet();
 
-    // Keep: what the player changed, from the last run.
+    // One player: what they changed is kept in a folder and read again, the layout is learned from
+    // what they type. `Locker::of_user` has the platform's own place (feature `user-folder`).
     let (locker, name) = (Locker::open("profiles")?, Slug::from_title("player"));
-    let loaded = locker.load(&name);
-    for note in &loaded.notes {
-        println!("note: {note}");
-    }
-    // A later version of the game brings an older profile along, and tells what that did.
-    let carried = CarriedOver::new(&sheet, &loaded.profile, &Layout::us());
-    for line in carried.describe(&sheet) {
-        println!("note: {line}");
-    }
-    let mut draft = Draft::new(&sheet, carried.profile, &Layout::us());
-    let mut seat = Seat::new(draft.rig());
-    seat.set_situations(&[Situation::Deck]);
-    let mut prompt = Prompt::new("{do:cast-off} to leave, {walk} to walk", &sheet)?;
+    let mut controls = Controls::open(&sheet, locker, &name, &Layout::us());
+    controls.seat_mut().set_situations(&[Situation::Deck]);
     let mut keyboard = Simulated::new(DeviceId(0));
 
     println!("{HELP}");
-    println!("> {}", prompt.render(seat.rig(), seat.device_kind()));
+    say(&mut controls)?;
     let mut line = String::new();
     while std::io::stdin().lock().read_line(&mut line)? > 0 {
         match line.split_whitespace().collect::<Vec<_>>()[..] {
             ["press", key] => match key.parse() {
-                Ok(place) => play(&mut seat, &mut keyboard, place),
+                Ok(place) => play(&mut controls, &mut keyboard, place),
                 Err(_) => println!("`{key}` is no key; keys are called Space, KeyW, Digit1…"),
             },
             ["bind", action, key] => {
+                let mut draft = controls.draft();
                 match bind(&mut draft, action, key) {
-                    Ok(()) => {
-                        seat.set_rig(draft.apply());
-                        locker.save(&name, &draft.profile(), &sheet)?;
-                    }
+                    Ok(()) => controls.apply(&mut draft),
                     Err(why) => println!("{why}"),
                 }
             }
             ["reset"] => {
-                draft.reset(swap_knot::Reset::All)?;
-                seat.set_rig(draft.apply());
-                locker.save(&name, &draft.profile(), &sheet)?;
+                let mut draft = controls.draft();
+                draft.reset(Reset::All)?;
+                controls.apply(&mut draft);
             }
             ["quit"] => break,
             [] => {}
             _ => println!("{HELP}"),
         }
         line.clear();
-        println!("> {}", prompt.render(seat.rig(), seat.device_kind()));
+        // Here and now; `saving` gives a thread of your own the work, so that no frame waits for it.
+        controls.save();
+        say(&mut controls)?;
     }
     Ok(())
 }
 
+/// What there is to tell, and the prompt as it is now.
+fn say(controls: &mut Controls) -> Result<(), PromptError> {
+    for report in controls.take_reports() {
+        println!("note: {}", controls.tell(&report));
+    }
+    println!("> {}", controls.prompt("{do:cast-off} to leave, {walk} to walk")?);
+    Ok(())
+}
+
 /// One frame with a key down, one with it up again.
-fn play(seat: &mut Seat, keyboard: &mut Simulated, key: swap_knot::Place) {
-    seat.feed(&keyboard.key(key));
-    keyboard.wait(std::time::Duration::from_millis(600));
-    seat.tick(keyboard.now());
+fn play(controls: &mut Controls, keyboard: &mut Simulated, key: Place) {
+    controls.feed(&keyboard.key(key));
+    keyboard.wait(Duration::from_millis(600));
+    controls.tick(keyboard.now());
+    let seat = controls.seat();
     for &action in Action::ALL {
         if seat.went_down(action)
             && let Some(declared) = seat.rig().sheet().action(action)
@@ -104,8 +105,8 @@ fn play(seat: &mut Seat, keyboard: &mut Simulated, key: swap_knot::Place) {
     if [x, y] != [0.0, 0.0] {
         println!("walking {x} to starboard, {y} to the bow");
     }
-    seat.feed(&keyboard.key_up(key));
-    seat.tick(keyboard.now());
+    controls.feed(&keyboard.key_up(key));
+    controls.tick(keyboard.now());
 }
 
 /// Binds the first keyboard column of an action; a taken key is swapped.
