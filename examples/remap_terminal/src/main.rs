@@ -1,5 +1,6 @@
 //! The same rows as in the window, in a terminal:
-//! `cargo run -p remap_terminal -- [PROFILES [LANGUAGE]]`.
+//! `cargo run -p remap_terminal -- [PROFILES [LANGUAGE]]`; without a folder for profiles, they are
+//! where the platform keeps what a user sets.
 //!
 //! Arrows move, Enter changes, Delete clears, `r` resets the row, `u` takes back, `a` applies,
 //! `q` leaves. No rule lives here: it is all asked of the draft.
@@ -12,7 +13,7 @@ use std::process::ExitCode;
 
 use ratatui::crossterm::event::{self, Event, KeyCode, KeyEvent, KeyEventKind};
 use swap_knot::{
-    Bind, CarriedOver, Cell, Draft, Layout, Locker, Menu, Question, Refusal, Reset, Settle, Sheet,
+    Bind, Cell, Controls, Draft, Layout, Locker, Menu, Question, Refusal, Reset, Settle, Sheet,
     Slug, Words,
 };
 
@@ -33,8 +34,7 @@ pub(crate) struct App {
     pub(crate) message: String,
     /// Row and column.
     pub(crate) at: (usize, usize),
-    locker: Locker,
-    name: Slug,
+    controls: Controls,
     done: bool,
 }
 
@@ -50,23 +50,24 @@ fn main() -> ExitCode {
 
 fn start() -> Result<(), Box<dyn Error>> {
     let mut args = std::env::args().skip(1);
-    let folder = args.next().unwrap_or_else(|| "profiles".to_owned());
+    let folder = args.next();
     let language = args.next().unwrap_or_else(|| "en".to_owned());
     let sheet = Sheet::from_toml(SHEET)?;
-    let (locker, name) = (Locker::open(folder)?, Slug::from_title("skipper"));
-    let loaded = locker.load(&name);
-    let carried = CarriedOver::new(&sheet, &loaded.profile, &Layout::us());
-    let mut draft = Draft::new(&sheet, carried.profile.clone(), &Layout::us());
-    draft.set_words(&Words::nearest(&language));
-    let notes = [draft.tell(&loaded), draft.tell(&carried)].join(" ");
+    let locker = match folder {
+        Some(folder) => Locker::open(folder)?,
+        None => Locker::of_user(&sheet)?,
+    };
+    let skipper = Slug::from_title("skipper");
+    let mut controls = Controls::open(&sheet, locker, &skipper, &Layout::us());
+    controls.set_words(&Words::nearest(&language));
+    let draft = controls.draft();
     let mut app = App {
         menu: Menu::new(&draft),
         draft,
         busy: Busy::Nothing,
-        message: notes.trim().replace('\n', " "),
+        message: reports(&mut controls),
         at: (0, 0),
-        locker,
-        name,
+        controls,
         done: false,
     };
     let mut terminal = ratatui::try_init()?;
@@ -193,13 +194,20 @@ impl App {
     /// Applies and saves; `false` when it could not be saved.
     fn apply(&mut self) -> bool {
         self.busy = Busy::Nothing;
-        self.draft.apply();
-        let profile = self.draft.profile();
-        let saved = self.locker.save(&self.name, &profile, self.draft.sheet());
-        self.message = match &saved {
-            Ok(()) => self.draft.words().say("menu-saved", &[]),
-            Err(e) => self.draft.tell(e),
-        };
-        saved.is_ok()
+        self.controls.apply(&mut self.draft);
+        let is_kept = self.controls.save();
+        // With what another program had changed underneath.
+        self.draft = self.controls.draft();
+        self.message = reports(&mut self.controls);
+        if self.message.is_empty() {
+            self.message = self.draft.words().say("menu-saved", &[]);
+        }
+        is_kept
     }
+}
+
+/// What there is to tell, in one line.
+fn reports(controls: &mut Controls) -> String {
+    let reports = controls.take_reports();
+    controls.telling().lines(&reports).join(" ")
 }

@@ -111,6 +111,21 @@ fn a_key_is_swapped_applied_and_kept() {
     again.shows("Ctrl+K");
     again.keys(&["q"]);
     again.ends();
+    // Another copy of the game saves while this one is open, and this one over it: both stay.
+    let (one, other) = (
+        Terminal::start("one", &program),
+        Terminal::start("other", &program),
+    );
+    for (terminal, downs) in [(&one, 7), (&other, 8)] {
+        terminal.shows("Walk to the bow");
+        terminal.keys(&["Down"; 8][..downs]);
+        terminal.keys(&["Delete", "a"]);
+    }
+    one.shows("Applied and saved.");
+    other.shows("changed elsewhere as well");
+    let kept = std::fs::read_to_string(folder.path().join("skipper.toml")).unwrap();
+    assert_eq!(kept.matches("\"unbound\"").count(), 2, "{kept}");
+    drop((one, other));
     // In another language nothing is left of this one: all of it stands between brackets.
     let brackets = [program[0], program[1], "x-brackets"];
     let told = Terminal::start("told", &brackets);
@@ -131,4 +146,23 @@ fn a_key_is_swapped_applied_and_kept() {
     assert_eq!(outside.collect::<String>(), "", "{screen}");
     told.keys(&["q"]);
     told.ends();
+}
+
+#[cfg(target_os = "linux")]
+#[test]
+fn without_a_folder_it_is_kept_where_the_platform_keeps_settings() {
+    if Command::new("tmux").arg("-V").output().is_err() {
+        eprintln!("skipped: there is no tmux; ./scripts/test installs it");
+        return;
+    }
+    let home = tempfile::tempdir().unwrap();
+    let settings = format!("XDG_CONFIG_HOME={}", home.path().display());
+    let program = ["env", &settings, env!("CARGO_BIN_EXE_remap_terminal")];
+    let terminal = Terminal::start("home", &program);
+    terminal.shows("Walk to the bow");
+    terminal.keys(&["Down"; 7]);
+    terminal.keys(&["Delete", "a"]);
+    terminal.shows("Applied and saved.");
+    let kept = home.path().join("slack-water/profiles/skipper.toml");
+    assert!(kept.is_file(), "no {}", kept.display());
 }
