@@ -111,7 +111,11 @@ fn a_player_is_learned_spoken_to_and_remembered() {
     let walk = "{walk.up}";
     assert_eq!(controls.prompt(walk).unwrap().to_string(), "W");
     let mut keyboard = Simulated::new(DeviceId(0));
-    controls.feed(&types(&mut keyboard, Place::KeyW, 'z'));
+    // A menu that is asked first judges on the layout of that very press.
+    controls.offer(&types(&mut keyboard, Place::KeyW, 'z'), |layout| {
+        assert_eq!(layout.name(), "fr");
+        false
+    });
     controls.tick(keyboard.now());
     assert!(controls.seat().is_down(sheet.find_row("walk.up").unwrap()));
     assert_eq!(controls.resolver().layout().name(), "fr");
@@ -305,7 +309,13 @@ fn play_two(steps: Vec<(usize, Step)>) {
             Step::Bind(row, n) => {
                 let action = who * 3 + row;
                 let at = format!("a{action} keyboard-1");
-                bind(&mut copies[who], &sheet, &at, &key(action, n).to_string());
+                let mut draft = copies[who].draft();
+                let _ = draft.bind(cell(&sheet, &at), key(action, n)).unwrap();
+                if n % 2 == 1 {
+                    // As a menu does it that knows nothing of who plays.
+                    draft.apply();
+                }
+                copies[who].apply(&mut draft);
                 last_word.insert(at, key(action, n));
             }
             Step::Begin => {

@@ -1,14 +1,13 @@
 //! The window's state: the game's seat, the menu over its draft, and where the profile is kept.
 
 use std::error::Error;
-use std::path::Path;
+use std::path::PathBuf;
 use std::sync::mpsc::Receiver;
 use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    CarriedOver, Draft, Edge, Event, Layout, LayoutLearner, Locker, Profile, Prompt, Resolver, Row,
-    Seat, Sheet, Slug, Telling, Time,
+    Controls, Draft, Edge, Event, Layout, Locker, Row, Sheet, SituationId, Slug, Time,
 };
 use swap_knot_egui::{Fonts, GlyphTextures, MenuNews, RemapMenu};
 
@@ -26,85 +25,71 @@ const PROMPTS: [&str; 5] = ["deck", "helm", "crane", "chart", "pause"];
 
 pub(crate) struct App {
     sheet: Sheet,
+    controls: Controls,
     draft: Draft,
-    seat: Seat,
     menu: RemapMenu,
     glyphs: GlyphTextures,
     report: Report,
     stage: Stage,
-    learner: LayoutLearner,
-    locker: Locker,
-    name: Slug,
-    prompts: Vec<(swap_knot::SituationId, Prompt)>,
+    prompts: Vec<(SituationId, String)>,
     incoming: Incoming,
     /// Events of devices that are not there.
     simulated: Receiver<Event>,
     started: Instant,
     last_frame: Time,
-    /// Whether fonts have to be looked for: another language or keyboard has other letters.
-    wants_fonts: bool,
-    /// What became of loading and saving.
+    /// For which keyboard fonts were looked for: another one has other letters.
+    fonts_for: Option<Layout>,
+    /// What there was to tell last.
     notes: String,
-    /// The profile as it is in the locker.
-    kept: Profile,
 }
 
 /// How the window is started.
-pub(crate) struct Options<'a> {
-    pub(crate) folder: &'a Path,
+pub(crate) struct Options {
+    /// Where profiles are kept, rather than where the platform keeps what a user sets.
+    pub(crate) folder: Option<PathBuf>,
     pub(crate) report: bool,
     pub(crate) texts: Texts,
 }
 
 impl App {
     pub(crate) fn new(
-        options: &Options<'_>,
+        options: Options,
         incoming: Incoming,
         simulated: Receiver<Event>,
         started: Instant,
     ) -> Result<App, Box<dyn Error>> {
         let sheet = Sheet::from_toml_named(SHEET, "demo/slack-water.toml")?;
-        let words = &options.texts.words;
-        let locker = Locker::open(options.folder)?;
-        let name = Slug::from_title("skipper");
-        let loaded = locker.load(&name);
-        let chosen = loaded.profile.layout().and_then(Layout::shipped);
-        // The player's choice, else what the system says, else what most games are made on.
-        let layout = chosen.or_else(swap_knot_winit::system_layout);
-        let layout = layout.unwrap_or_else(Layout::us);
-        // A profile of an older version of the game is brought along, and what that did is told.
-        let carried = CarriedOver::new(&sheet, &loaded.profile, &layout);
-        let on = Resolver::from(&layout);
-        let telling = Telling::new(words, &sheet, &on);
-        let notes = [telling.tell(&loaded), telling.tell(&carried)];
-        let mut draft = Draft::new(&sheet, carried.profile, &layout);
-        draft.set_words(words);
+        let locker = match options.folder {
+            Some(folder) => Locker::open(folder)?,
+            None => Locker::of_user(&sheet)?,
+        };
+        let system = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
+        let mut controls = Controls::open(&sheet, locker, &Slug::from_title("skipper"), &system);
+        controls.set_words(&options.texts.words);
         let mut prompts = Vec::new();
         for situation in PROMPTS {
             let id = sheet.find_situation(situation);
             let id = id.ok_or_else(|| format!("the sheet has no situation {situation}"))?;
             let text = options.texts.get(&format!("at-{situation}"))?;
-            let prompt = Prompt::new(&text, &sheet)?.with_words(words);
-            prompts.push((id, prompt));
+            // What is wrong with a text is told at the start.
+            controls.prompt(&text)?;
+            prompts.push((id, text));
         }
+        let draft = controls.draft();
         Ok(App {
-            seat: Seat::new(draft.rig()),
             menu: RemapMenu::new(&draft),
             glyphs: GlyphTextures::new(),
             stage: Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
+            controls,
             draft,
             report: Report::new(options.report),
-            learner: LayoutLearner::new(layout),
-            locker,
-            name,
             prompts,
             incoming,
             simulated,
             started,
             last_frame: Time::ZERO,
-            wants_fonts: true,
-            notes: notes.join("\n").trim().to_owned(),
-            kept: loaded.profile,
+            fonts_for: None,
+            notes: String::new(),
             sheet,
         })
     }
@@ -119,11 +104,11 @@ impl App {
         let at = self.now();
         events.extend(self.simulated.try_iter().map(|event| Event { at, ..event }));
         for event in &events {
-            self.learn(event);
-            match self.menu.event(event, &mut self.draft) {
-                true => self.seat.overhear(event),
-                false => self.seat.feed(event),
-            }
+            let (menu, draft) = (&mut self.menu, &mut self.draft);
+            self.controls.offer(event, |layout| {
+                draft.set_layout(layout);
+                menu.event(event, draft)
+            });
         }
     }
 
@@ -139,8 +124,8 @@ impl App {
                 let text = conflict.describe(&self.sheet);
                 self.report.say(&format!("asks: {text}"));
             }
-            MenuNews::Applied(rig) => {
-                self.seat.set_rig(rig);
+            MenuNews::Applied(_) => {
+                self.controls.apply(&mut self.draft);
                 self.save();
                 self.report.say("applied");
             }
@@ -153,42 +138,43 @@ impl App {
 
     /// Keeps what was applied. What another copy of the game changed meanwhile comes in with it.
     fn save(&mut self) {
-        let profile = self.draft.applied_profile();
-        let saved = (self.locker).save_over(&self.name, &self.kept, &profile, &self.sheet);
-        match saved {
-            Ok(saved) => {
-                self.notes = self.draft.tell(&saved);
-                if saved.changed_elsewhere {
-                    let layout = self.draft.layout().clone();
-                    let words = self.draft.words().clone();
-                    self.draft = Draft::new(&self.sheet, saved.profile.clone(), &layout);
-                    self.draft.set_words(&words);
-                    self.seat.set_rig(self.draft.rig());
-                }
-                self.kept = saved.profile;
-            }
-            Err(e) => self.notes = self.draft.tell(&e),
+        self.notes.clear();
+        self.controls.save();
+        self.draft = self.controls.draft();
+    }
+
+    /// Shows what there is to tell, of loading, saving or another keyboard, until something else is
+    /// to be told or saved.
+    fn tell(&mut self) {
+        let reports = self.controls.take_reports();
+        if !reports.is_empty() {
+            self.notes = self.controls.telling().lines(&reports).join("\n");
         }
     }
 
-    /// Follows the player's layout: each press that says what its key types teaches one legend.
-    fn learn(&mut self, event: &Event) {
-        if let Some(layout) = self.learner.hear(event) {
-            self.wants_fonts = true;
-            self.draft.set_layout(&layout);
-            let profile = self.draft.applied_profile();
-            self.seat
-                .set_rig(swap_knot::Rig::new(&self.sheet, &profile, &layout));
+    /// Looks for fonts that have the letters of the player's keyboard and language.
+    fn find_fonts(&mut self, ctx: &egui::Context) {
+        let layout = self.controls.resolver().layout().clone();
+        if self.fonts_for.as_ref() == Some(&layout) {
+            return;
         }
+        let fonts = Fonts::new(egui::FontDefinitions::default());
+        let fonts = fonts.for_player(self.controls.words(), &layout);
+        if let Some(warning) = fonts.warning() {
+            eprintln!("warning: {warning}");
+        }
+        fonts.install(ctx);
+        self.fonts_for = Some(layout);
     }
 
     fn play(&mut self) {
         let now = self.now();
-        self.seat.tick(now);
+        self.controls.tick(now);
         let seconds = now.since(self.last_frame).as_secs_f32().min(0.1);
         self.last_frame = now;
-        self.stage.play(&self.seat, seconds);
-        let began = self.seat.happened().iter();
+        let seat = self.controls.seat();
+        self.stage.play(seat, seconds);
+        let began = seat.happened().iter();
         for happened in began.filter(|h| h.edge == Edge::Began) {
             let row = Row {
                 action: happened.action,
@@ -198,7 +184,7 @@ impl App {
             self.report.say(&format!("began: {name}"));
         }
         self.report
-            .state("doing", &self.stage.doing(&self.seat, self.draft.words()));
+            .state("doing", &self.stage.doing(seat, self.draft.words()));
     }
 
     /// Where the player is, and with what they play.
@@ -208,18 +194,18 @@ impl App {
             ui.heading(words.game_title(&self.sheet));
             ui.separator();
             for (id, situation) in self.sheet.situations() {
-                let here = self.seat.situations().contains(&id);
+                let here = self.controls.seat().situations().contains(&id);
                 let title = words.situation_title(&self.sheet, id);
                 let response = ui.selectable_label(here, title);
                 let name = format!("go {}", situation.name);
                 self.report.place(&name, response.rect);
                 if response.clicked() {
-                    self.seat.set_situations(&[id]);
+                    self.controls.seat_mut().set_situations(&[id]);
                 }
             }
             ui.separator();
-            let layout = self.seat.rig().layout().name().to_owned();
-            let device = words.device_name(self.seat.device_kind());
+            let layout = self.controls.resolver().layout().name().to_owned();
+            let device = words.device_name(self.controls.seat().device_kind());
             ui.weak(format!("{layout}, {device}"));
             self.report.state("layout", &layout);
         });
@@ -228,12 +214,12 @@ impl App {
     /// The prompts for where the player is, with glyphs, and the stage below.
     fn stage(&mut self, ui: &mut egui::Ui) {
         ui.add_space(6.0);
-        let here = self.seat.situations().last().copied();
-        let kind = self.seat.device_kind();
-        let found = self.prompts.iter_mut().find(|(s, _)| Some(*s) == here);
-        if let Some((_, prompt)) = found {
+        let here = self.controls.seat().situations().last().copied();
+        let found = self.prompts.iter().find(|(s, _)| Some(*s) == here);
+        // It was found good at the start.
+        let shown = found.and_then(|(_, text)| self.controls.prompt(text).ok());
+        if let Some(shown) = shown {
             let (layout, words) = (self.draft.layout(), self.draft.words());
-            let shown = prompt.render(self.seat.rig(), kind);
             let asked = swap_knot_egui::prompt(ui, shown, &mut self.glyphs, layout, words, PROMPT);
             self.report.state("prompt", &shown.to_string());
             if let Some(row) = asked {
@@ -241,7 +227,8 @@ impl App {
             }
         }
         ui.add_space(4.0);
-        self.stage.draw(ui, &self.seat, self.draft.words());
+        self.stage
+            .draw(ui, self.controls.seat(), self.draft.words());
     }
 
     /// Says what the menu shows, for tests and for the curious.
@@ -270,14 +257,8 @@ impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _frame: &mut eframe::Frame) {
         let ctx = ui.ctx().clone();
         self.take_in();
-        if std::mem::take(&mut self.wants_fonts) {
-            let fonts = Fonts::new(egui::FontDefinitions::default());
-            let fonts = fonts.for_player(self.draft.words(), self.draft.layout());
-            if let Some(warning) = fonts.warning() {
-                eprintln!("warning: {warning}");
-            }
-            fonts.install(&ctx);
-        }
+        self.tell();
+        self.find_fonts(&ctx);
         self.play();
         if ctx.input(|i| i.viewport().close_requested()) && self.draft.is_changed() {
             // Leaving with unsaved changes asks, and says what has changed.
@@ -300,7 +281,7 @@ impl eframe::App for App {
             self.hear(&ctx, news);
         }
         self.report();
-        let holds = !self.seat.inputs_down().is_empty();
+        let holds = !self.controls.seat().inputs_down().is_empty();
         if holds || self.menu.is_listening() || self.stage.moves() {
             // Something moves or may time out: the next frame comes by itself.
             ctx.request_repaint();

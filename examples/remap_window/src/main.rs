@@ -13,7 +13,6 @@ mod texts;
 
 use std::cell::RefCell;
 use std::error::Error;
-use std::path::PathBuf;
 use std::process::ExitCode;
 use std::rc::Rc;
 use std::time::Instant;
@@ -57,16 +56,15 @@ fn start() -> Result<(), Box<dyn Error>> {
             }
         }
     }
-    let folder = folder.map_or_else(user_folder, Ok)?;
     let started = Instant::now();
     let incoming = Incoming::default();
     let how = app::Options {
-        folder: &folder,
+        folder,
         report,
         texts: texts::Texts::nearest(&language)?,
     };
     let (sender, simulated) = std::sync::mpsc::channel();
-    let app = app::App::new(&how, incoming.clone(), simulated, started)?;
+    let app = app::App::new(how, incoming.clone(), simulated, started)?;
 
     let options = eframe::NativeOptions {
         viewport: eframe::egui::ViewportBuilder::default()
@@ -94,13 +92,6 @@ fn start() -> Result<(), Box<dyn Error>> {
     };
     event_loop.run_app(&mut window)?;
     Ok(())
-}
-
-/// Where this user's profiles of the game are kept.
-fn user_folder() -> Result<PathBuf, Box<dyn Error>> {
-    let dirs = directories::ProjectDirs::from("", "", "slack-water");
-    let dirs = dirs.ok_or("this user has no home folder; say where with --profiles DIR")?;
-    Ok(dirs.config_dir().join("profiles"))
 }
 
 /// The window as eframe runs it, with an ear on every event for the adapter.

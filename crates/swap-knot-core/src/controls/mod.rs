@@ -115,15 +115,23 @@ impl Controls {
     /// Takes an event in: it is played at the next [`Controls::tick`] or [`Controls::advance`], and
     /// what a key types teaches the layout.
     pub fn feed(&mut self, event: &Event) {
-        self.learn(event);
-        self.seat.feed(event);
+        self.offer(event, |_| false);
     }
 
     /// Takes an event in that a menu has: it teaches the layout and is not played, see
     /// [`Seat::overhear`].
     pub fn overhear(&mut self, event: &Event) {
+        self.offer(event, |_| true);
+    }
+
+    /// Offers an event to a menu, and plays it where the menu does not take it. The menu is asked
+    /// when the layout is learned already, so that it judges by the layout of that very press.
+    pub fn offer(&mut self, event: &Event, takes: impl FnOnce(&Layout) -> bool) {
         self.learn(event);
-        self.seat.overhear(event);
+        match takes(self.resolver().layout()) {
+            true => self.seat.overhear(event),
+            false => self.seat.feed(event),
+        }
     }
 
     fn learn(&mut self, event: &Event) {
@@ -213,13 +221,13 @@ impl Controls {
         draft
     }
 
-    /// Applies what was edited: it is played from here on, and wants saving. The draft can be edited
-    /// on. What changed beneath it meanwhile stays, where the player did not change the same.
+    /// Applies what was edited, or takes over what a menu has applied already: it is played from here
+    /// on, and wants saving. The draft can be edited on. What changed beneath it meanwhile stays, where
+    /// the player did not change the same.
     pub fn apply(&mut self, draft: &mut Draft) {
         draft.set_layout(self.resolver().layout());
-        let base = draft.applied_profile();
         draft.apply();
-        let edited = draft.applied_profile();
+        let (base, edited) = draft.hand_over();
         let before = self.profile.clone();
         let (profile, overruled) = edited.merged(&base, &before, Newer::Ours);
         self.reports

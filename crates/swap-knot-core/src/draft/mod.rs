@@ -66,6 +66,9 @@ pub struct Draft {
     /// What it said of the rest when it was applied last, and says now.
     applied: Profile,
     profile: Profile,
+    /// What it said when it was handed over last: whoever applies it, this is what the change is
+    /// against.
+    handed_over: Profile,
     history: History,
     /// What of the profile as it is now is in force.
     upheld: Upheld,
@@ -158,6 +161,7 @@ impl Draft {
             words: Words::english(),
             rest,
             applied: known.clone(),
+            handed_over: known.clone(),
             profile: known,
             history: History::default(),
             revision: 0,
@@ -206,8 +210,10 @@ impl Draft {
 
     /// Judges the profile and its conflicts on another layout from here on.
     pub fn set_layout(&mut self, layout: &Layout) {
-        self.on = self.on.on(layout);
-        self.judge();
+        if self.on.layout() != layout {
+            self.on = self.on.on(layout);
+            self.judge();
+        }
     }
 
     /// The words in which names and changes are told.
@@ -368,6 +374,13 @@ impl Draft {
         self.applied = self.profile.clone();
         self.history = History::default();
         self.rig()
+    }
+
+    /// Hands over what is applied, to whoever plays and keeps it: what it was against, and what it
+    /// is.
+    pub(crate) fn hand_over(&mut self) -> (Profile, Profile) {
+        let base = std::mem::replace(&mut self.handed_over, self.applied.clone());
+        (self.rest.clone().with(&base), self.applied_profile())
     }
 
     /// Drops every edit since the last apply; that can be undone.
