@@ -215,6 +215,20 @@ fn alike(lettered: &[&Bound], layouts: &[Layout]) -> Vec<Vec<usize>> {
     groups
 }
 
+/// What has to be settled among those bindings for one player, notices left out.
+pub(crate) fn unsettled(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec<Conflict> {
+    let layouts = std::slice::from_ref(on.layout());
+    let mut all = conflicts(sheet, bindings, layouts, on.platform());
+    all.retain(|c| c.class.is_conflict());
+    all
+}
+
+/// Whether two conflicts are between the same cells by the same chords.
+pub(crate) fn is_same(a: &Conflict, b: &Conflict) -> bool {
+    let same = |a: &Party, b: &Party| a.cell == b.cell && a.chord == b.chord;
+    same(&a.first, &b.first) && same(&a.second, &b.second)
+}
+
 /// Every conflict and notice of one candidate with the bindings of other rows, on one layout.
 ///
 /// Actions that say they share are included, so that the player can be asked.

@@ -8,6 +8,7 @@ mod tell;
 use std::fmt::Write as _;
 
 pub use find::{conflicts, conflicts_of};
+pub(crate) use find::{is_same, unsettled};
 pub use seats::seat_conflicts;
 
 use crate::input::Chord;

@@ -9,7 +9,7 @@ pub use report::Report;
 pub use saving::{Saving, SavingDone};
 
 use self::saving::Keeping;
-use crate::conflict::{Conflict, conflicts};
+use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
 use crate::input::{Event, Time};
 use crate::layout::{Layout, LayoutLearner, Resolver};
@@ -18,7 +18,7 @@ use crate::profile::{Newer, Profile};
 use crate::prompt::{Prompt, PromptError, Rendered, Tell, Telling, Words};
 use crate::rig::Rig;
 use crate::seat::Seat;
-use crate::sheet::{Cell, Sheet};
+use crate::sheet::Sheet;
 
 /// How many different prompts are kept ready. A game that asks for more, since it writes numbers
 /// into them, has them read again.
@@ -324,7 +324,7 @@ impl Controls {
         let new = new.filter(|n| !before.not_in_force().contains(n));
         self.reports.extend(new.cloned().map(Report::NotInForce));
         let known = conflicts_in(before);
-        let is_new = |c: &Conflict| known.iter().all(|k| key(k) != key(c));
+        let is_new = |c: &Conflict| !known.iter().any(|k| is_same(k, c));
         let met = conflicts_in(now).into_iter().filter(is_new);
         self.reports
             .extend(met.map(|c| Report::Conflict(Box::new(c))));
@@ -339,13 +339,5 @@ fn chosen_in(profile: &Profile) -> Option<Layout> {
 }
 
 fn conflicts_in(rig: &Rig) -> Vec<Conflict> {
-    let layouts = std::slice::from_ref(rig.layout());
-    let mut all = conflicts(rig.sheet(), rig.bindings(), layouts, rig.platform());
-    all.retain(|c| c.class.is_conflict());
-    all
-}
-
-/// By what two conflicts are the same one.
-fn key(conflict: &Conflict) -> [(Cell, String); 2] {
-    [&conflict.first, &conflict.second].map(|p| (p.cell, p.chord.to_string()))
+    unsettled(rig.sheet(), rig.bindings(), rig.resolver())
 }

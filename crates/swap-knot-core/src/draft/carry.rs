@@ -4,7 +4,7 @@
 use std::collections::BTreeSet;
 use std::fmt;
 
-use crate::conflict::{Conflict, conflicts};
+use crate::conflict::{Conflict, unsettled};
 use crate::input::Chord;
 use crate::law::{Bound, NotInForce, Origin, Unlawful, uphold};
 use crate::layout::Resolver;
@@ -182,14 +182,13 @@ impl CarriedOver {
     /// Has defaults give way that the player's choices are in the way of.
     fn give_way(&mut self, sheet: &Sheet, on: &Resolver) {
         let before = uphold(sheet, &self.profile, on);
-        let layouts = std::slice::from_ref(on.layout());
-        let all = conflicts(sheet, &before.bindings, layouts, on.platform());
+        let all = unsettled(sheet, &before.bindings, on);
         let is_own = |cell| {
             let of = |b: &&Bound| b.cell == cell;
             let found = before.bindings.iter().find(of);
             found.is_some_and(|b| b.origin == Origin::Profile)
         };
-        for conflict in all.into_iter().filter(|c| c.class.is_conflict()) {
+        for conflict in all {
             let (own, default) = match [&conflict.first, &conflict.second].map(|p| is_own(p.cell)) {
                 [true, false] => (&conflict.first, &conflict.second),
                 [false, true] => (&conflict.second, &conflict.first),

@@ -1,10 +1,10 @@
 //! Two machines' profiles brought together for a sheet: what they make of each other is reported.
 
-use crate::conflict::{Conflict, conflicts};
+use crate::conflict::{Conflict, is_same, unsettled};
 use crate::law::{NotInForce, uphold};
 use crate::layout::Resolver;
 use crate::profile::{Newer, Overruled, Profile};
-use crate::sheet::{Cell, Sheet};
+use crate::sheet::Sheet;
 
 /// A profile of this machine merged with one from elsewhere, and what a player has to know of it.
 #[derive(Clone, Debug, PartialEq)]
@@ -35,19 +35,14 @@ impl Merged {
         let (profile, overruled) = ours.merged(base, theirs, newer);
         let judged = |profile: &Profile| {
             let upheld = uphold(sheet, profile, &on);
-            let layouts = std::slice::from_ref(on.layout());
-            let mut all = conflicts(sheet, &upheld.bindings, layouts, on.platform());
-            all.retain(|c| c.class.is_conflict());
-            (all, upheld.not_in_force)
-        };
-        let key = |c: &Conflict| -> [(Cell, String); 2] {
-            [&c.first, &c.second].map(|p| (p.cell, p.chord.to_string()))
+            let open = unsettled(sheet, &upheld.bindings, &on);
+            (open, upheld.not_in_force)
         };
         let before = [ours, theirs].map(judged);
         let (mut conflicts, mut not_in_force) = judged(&profile);
         conflicts.retain(|c| {
             let mut known = before.iter().flat_map(|(all, _)| all);
-            !known.any(|k| key(k) == key(c))
+            !known.any(|k| is_same(k, c))
         });
         not_in_force.retain(|n| before.iter().all(|(_, all)| !all.contains(n)));
         Merged {
