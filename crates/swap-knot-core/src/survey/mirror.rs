@@ -2,10 +2,10 @@
 
 use std::fmt::Write as _;
 
-use crate::conflict::{Conflict, conflicts};
+use crate::conflict::{Conflict, unsettled};
 use crate::input::{Chord, Input, Place, Platform};
 use crate::law::Bound;
-use crate::layout::{Board, Layout};
+use crate::layout::{Board, Layout, Resolver};
 use crate::sheet::{Arm, Cell, ColumnKind, Preset, Row, Sheet};
 
 /// A preset drafted by mirroring the keyboard, to be looked through and edited.
@@ -65,12 +65,8 @@ pub fn mirror(
         cells.push((bound.cell, Some(chord.clone())));
         bound.chord = chord;
     }
-    let found = |bound: &[Bound]| {
-        let layouts = std::slice::from_ref(layout);
-        let mut all = conflicts(sheet, bound, layouts, platform);
-        all.retain(|c| c.class.is_conflict());
-        all
-    };
+    let on = Resolver::new(layout, platform);
+    let found = |bound: &[Bound]| unsettled(sheet, bound, &on);
     let before = found(bindings);
     let known = |c: &Conflict| {
         let mut same = before.iter();
