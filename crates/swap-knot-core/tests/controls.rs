@@ -256,6 +256,13 @@ fn another_layout_and_another_copy_of_the_game_tell_what_they_bring_about() {
     for report in &reports {
         assert_eq!(controls.tell(report).lines().count(), 1, "{report:?}");
     }
+    // What came of another player's save is not taken for one's own.
+    bind(&mut other, &sheet, "horn keyboard-1", "KeyK");
+    let (mine, theirs) = (controls.profile().clone(), other.saving().unwrap().run());
+    controls.saved(theirs);
+    assert!(*controls.profile() == mine && other.wants_saving());
+    bind(&mut other, &sheet, "horn keyboard-1", "KeyQ");
+    assert!(other.save());
     // The draft knows nothing of the flag, and applying it again does not take it back.
     let _ = draft
         .bind(cell(&sheet, "bell keyboard-1"), chord("KeyB"))

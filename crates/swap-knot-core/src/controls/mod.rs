@@ -252,7 +252,8 @@ impl Controls {
         }
     }
 
-    /// What the system says the layout is now. It is followed where the player has chosen none.
+    /// What the system says the layout is now, for when it says another one. It is followed where the
+    /// player has chosen none.
     pub fn follow_layout(&mut self, layout: &Layout) {
         if !self.is_chosen {
             self.rewire(self.resolver().on(layout));
@@ -296,6 +297,11 @@ impl Controls {
 
     /// The same for what the player did not do here: what it brings about is told.
     fn play_and_report(&mut self, profile: Profile) {
+        if profile.has_same_settings(&self.profile) {
+            // Only the stamp of the game's version: the same rig plays on.
+            self.profile = profile;
+            return;
+        }
         let before = self.seat.rig().clone();
         self.play(profile);
         self.report_news(&before);
@@ -303,6 +309,9 @@ impl Controls {
 
     /// Plays on another layout, and tells what that brings about.
     fn rewire(&mut self, on: Resolver) {
+        if on.layout() == self.resolver().layout() {
+            return;
+        }
         let before = self.seat.rig().clone();
         self.set_rig(on);
         self.report_news(&before);

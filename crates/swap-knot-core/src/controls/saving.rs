@@ -54,8 +54,8 @@ pub struct Saving {
 pub struct SavingDone {
     profile: Profile,
     outcome: Result<Saved, LockerError>,
-    /// Until this is handed over, no other save is begun.
-    _under_way: Arc<()>,
+    /// Whose it is; until this is handed over, no other save is begun.
+    under_way: Arc<()>,
 }
 
 impl Keeping {
@@ -96,7 +96,7 @@ impl Saving {
         SavingDone {
             profile: self.profile,
             outcome,
-            _under_way: self.under_way,
+            under_way: self.under_way,
         }
     }
 }
@@ -161,11 +161,16 @@ impl Controls {
 
     /// Takes in what came of a save: what was changed elsewhere is played from here on, under what
     /// the player changed since, and told; a failure is told once and tried again later.
+    ///
+    /// What came of another player's save is not taken for this one's: it stays to be saved.
     pub fn saved(&mut self, done: SavingDone) {
         let SavingDone {
-            profile, outcome, ..
+            profile,
+            outcome,
+            under_way,
         } = done;
-        let Some(keeping) = &mut self.keeping else {
+        let own = |k: &&mut Keeping| k.under_way.as_ptr() == Arc::as_ptr(&under_way);
+        let Some(keeping) = self.keeping.as_mut().filter(own) else {
             return;
         };
         match outcome {
@@ -195,7 +200,8 @@ impl Controls {
     /// Saves here and now, whatever is not kept yet: the step that touches files, for games that do
     /// not mind waiting for it, and for leaving the game. What came of it is in the reports.
     ///
-    /// Answers whether all is kept now.
+    /// Answers whether all is kept now; it is not while a [`Saving`] is still under way elsewhere,
+    /// which is to be waited for.
     pub fn save(&mut self) -> bool {
         if let Some(keeping) = &mut self.keeping {
             // Somebody asks for it: they are answered, also a second time.
