@@ -9,9 +9,6 @@ use swap_knot::{GameTitle, Prompt, Sheet, Words};
 
 use crate::words::{TextFile, files_in};
 
-/// What the message ids of titles begin with, besides `game`.
-const KINDS: [&str; 4] = ["action-", "group-", "situation-", "preset-"];
-
 /// A text that does not fit the sheet, or a file that is no Fluent.
 pub(crate) struct Mistake {
     /// `file:line`.
@@ -63,7 +60,7 @@ pub(crate) fn check(folder: &Path, sheet: &Sheet) -> Result<Checked, Box<dyn Err
         .filter(|id| !Words::takes(id))
         .collect();
     for (tag, own) in &by_language {
-        for (id, entered) in own.iter().filter(|(id, _)| is_title(id)) {
+        for (id, entered) in own.iter().filter(|(id, _)| GameTitle::is_id(id)) {
             if !known.contains_key(id.as_str()) && !was_there(sheet, id) {
                 found.mistakes.push(Mistake {
                     place: entered.place.clone(),
@@ -102,10 +99,6 @@ pub(crate) fn check(folder: &Path, sheet: &Sheet) -> Result<Checked, Box<dyn Err
         });
     }
     Ok(found)
-}
-
-fn is_title(id: &str) -> bool {
-    id == "game" || KINDS.iter().any(|kind| id.starts_with(kind))
 }
 
 /// Whether a title is of an action that the sheet had once: players are told of it by its name.

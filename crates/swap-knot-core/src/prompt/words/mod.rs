@@ -120,8 +120,8 @@ impl Words {
     /// These words with those of a Fluent file laid over them. The file's name is for mistakes.
     ///
     /// A message is a text with variables. Its attributes are the forms that a name has besides the
-    /// one in which it stands alone: `.short` for little room, `.part` in a chord of keys, `.subject` and `.object` with their
-    /// article, `.at` and `.with` for what a language says behind its prepositions or in further
+    /// one in which it stands alone: `.short` for little room, `.part` in a chord of keys, `.subject`
+    /// and `.object` with their article, `.at` and `.with` for what a language says behind its prepositions or in further
     /// cases, `.held` for what is held down, `.spoken` for screen readers. A phrase picks the form by
     /// its variable: `{ $input }` is the object, `{ $name }` the name alone, and `{ $subject }`,
     /// `{ $at }`, `{ $with }` and `{ $held }` the others; a form that a name has not is its object.

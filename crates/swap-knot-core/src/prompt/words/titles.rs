@@ -2,14 +2,21 @@
 
 use super::Words;
 use crate::nearest::nearest;
-use crate::sheet::{GroupId, Preset, Row, Sheet, SituationId, TitledRow, titled};
+use crate::sheet::{Group, GroupId, Preset, Row, Sheet, SituationId, TitledRow, titled};
 
-/// What the messages begin with that hold titles.
-const KINDS: [&str; 5] = ["action-", "group-", "situation-", "preset-", "touch-"];
+/// What the messages begin with that hold titles of what a sheet declares.
+const KINDS: [&str; 4] = ["action-", "group-", "situation-", "preset-"];
 
-/// Whether a message holds a title of the game's.
+/// Whether a message holds a title of the game's, or names a part of its touch screen.
 pub(super) fn is_title(id: &str) -> bool {
-    id == "game" || KINDS.iter().any(|kind| id.starts_with(kind))
+    GameTitle::is_id(id) || id.starts_with("touch-")
+}
+
+/// The situation whose title a group has taken over, if it has.
+fn situation_of(sheet: &Sheet, group: &Group) -> Option<SituationId> {
+    let situation = sheet.find_situation(&group.name)?;
+    let same = sheet.declared_situation(situation).title == group.title;
+    same.then_some(situation)
 }
 
 /// A title that the game has for its players, and the message that translates it.
@@ -50,13 +57,8 @@ impl GameTitle {
             );
         }
         for group in sheet.groups() {
-            let situation = sheet.find_situation(&group.name);
-            let same = |s| sheet.declared_situation(s).title == group.title;
-            add(
-                format!("group-{}", group.name),
-                &group.title,
-                situation.is_some_and(same),
-            );
+            let is_made = situation_of(sheet, group).is_some();
+            add(format!("group-{}", group.name), &group.title, is_made);
         }
         for (_, action) in sheet.actions().filter(|(_, action)| !action.off) {
             add(format!("action-{}", action.name), &action.title, false);
@@ -73,6 +75,12 @@ impl GameTitle {
             add(format!("preset-{}", preset.name), &preset.title, false);
         }
         all
+    }
+
+    /// Whether an id is that of a title, of whatever game: `game`, or one that begins as those of
+    /// actions, groups, situations and presets do.
+    pub fn is_id(id: &str) -> bool {
+        id == "game" || KINDS.iter().any(|kind| id.starts_with(kind))
     }
 
     /// The title whose id is meant by a misspelt one, if there is one like it.
@@ -145,10 +153,8 @@ impl Words {
         };
         let own = self.own(&format!("group-{}", group.name));
         let of_situation = || {
-            let situation = sheet.find_situation(&group.name)?;
-            let same = sheet.declared_situation(situation).title == group.title;
-            let own = self.own(&format!("situation-{}", group.name));
-            own.filter(|_| same)
+            situation_of(sheet, group)?;
+            self.own(&format!("situation-{}", group.name))
         };
         own.or_else(of_situation)
             .unwrap_or_else(|| self.untranslated(&group.title))
