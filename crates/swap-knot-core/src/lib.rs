@@ -18,6 +18,7 @@ mod nearest;
 mod profile;
 mod prompt;
 mod rig;
+pub mod screen;
 mod seat;
 mod sheet;
 mod survey;

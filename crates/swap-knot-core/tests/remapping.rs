@@ -421,6 +421,7 @@ fn it_cancels_refuses_and_times_out() {
         press(1, Place::F12, true),
         pad(2, PadButton::South, 1.0),
         press(3, Place::Escape, true),
+        press(4, Place::Escape, false),
     ];
     let said: Vec<String> = heard(options.clone(), &[], &events)
         .into_iter()
@@ -444,6 +445,40 @@ fn it_cancels_refuses_and_times_out() {
         Some(Duration::from_secs(4))
     );
     assert_eq!(listener.tick(Time::from_millis(5100)), Heard::TimedOut);
+}
+
+/// What cancels is bound by holding it: told by the clock, or when it is let go.
+#[test]
+fn what_cancels_is_bound_by_holding_it() {
+    let escape = |ms, down| press(ms, Place::Escape, down);
+    let start = |ms| pad(ms, PadButton::CenterRight, 1.0);
+    let start_up = |ms| pad(ms, PadButton::CenterRight, 0.0);
+    let any = ListenerOptions::default;
+    let is = |text| [Heard::Chord(chord(text))];
+    let held = [escape(0, true), escape(1000, false)];
+    assert_eq!(heard(any(), &[], &held), is("Escape"));
+    let with = [
+        press(0, Place::ControlLeft, true),
+        escape(10, true),
+        escape(1010, false),
+    ];
+    assert_eq!(heard(any(), &[], &with)[1..], is("Ctrl+Escape"));
+    let tapped = [start(0), start_up(999)];
+    assert_eq!(heard(any(), &[], &tapped), [Heard::Cancelled]);
+    let mut listener = Listener::new(any(), &Held::new());
+    assert_eq!(listener.hear(&start(0)), Heard::Nothing);
+    assert_eq!(listener.tick(Time::from_millis(999)), Heard::Nothing);
+    let wanted = Heard::Chord(chord("pad:center-right"));
+    assert_eq!(listener.tick(Time::from_millis(1000)), wanted);
+    // Lost in between, it is neither.
+    let lost = [
+        escape(0, true),
+        Event {
+            what: EventKind::FocusLost,
+            ..escape(5, true)
+        },
+    ];
+    assert_eq!(heard(any(), &[], &lost), []);
 }
 
 /// One edit of a player who tries everything.

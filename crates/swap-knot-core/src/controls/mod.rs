@@ -2,6 +2,7 @@
 
 mod report;
 mod saving;
+mod screen;
 
 use std::collections::HashMap;
 
@@ -17,6 +18,7 @@ use crate::locker::{Locker, Slug};
 use crate::profile::{Newer, Profile};
 use crate::prompt::{Prompt, PromptError, Rendered, Tell, Telling, Words};
 use crate::rig::Rig;
+use crate::screen::ControlsScreen;
 use crate::seat::Seat;
 use crate::sheet::Sheet;
 
@@ -67,6 +69,8 @@ pub struct Controls {
     reports: Vec<Report>,
     /// None for a player of whom nothing is kept.
     keeping: Option<Keeping>,
+    /// While it is open.
+    screen: Option<Box<ControlsScreen>>,
 }
 
 impl Controls {
@@ -95,6 +99,7 @@ impl Controls {
             prompts: HashMap::new(),
             reports,
             keeping: None,
+            screen: None,
         }
     }
 
@@ -113,7 +118,7 @@ impl Controls {
     }
 
     /// Takes an event in: it is played at the next [`Controls::tick`] or [`Controls::advance`], and
-    /// what a key types teaches the layout.
+    /// what a key types teaches the layout. While the controls screen is open, it is the screen's.
     pub fn feed(&mut self, event: &Event) {
         self.offer(event, |_| false);
     }
@@ -128,9 +133,16 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press.
     pub fn offer(&mut self, event: &Event, takes: impl FnOnce(&Layout) -> bool) {
         self.learn(event);
-        match takes(self.resolver().layout()) {
-            true => self.seat.overhear(event),
-            false => self.seat.feed(event),
+        let taken = takes(self.resolver().layout());
+        match (&mut self.screen, taken) {
+            (Some(screen), false) => {
+                screen.set_layout(self.seat.rig().layout());
+                screen.event(event);
+                self.seat.overhear(event);
+                self.carry_out();
+            }
+            (_, true) => self.seat.overhear(event),
+            (None, false) => self.seat.feed(event),
         }
     }
 
@@ -145,6 +157,10 @@ impl Controls {
     /// Closes a frame of the picture; see [`Seat::tick`].
     pub fn tick(&mut self, now: Time) {
         self.seat.tick(now);
+        if let Some(screen) = &mut self.screen {
+            screen.tick(now);
+            self.carry_out();
+        }
         if let Some(keeping) = &mut self.keeping {
             keeping.tick(now);
         }
@@ -186,6 +202,9 @@ impl Controls {
         self.words = words.clone();
         for prompt in self.prompts.values_mut() {
             prompt.set_words(words);
+        }
+        if let Some(screen) = &mut self.screen {
+            screen.set_words(words);
         }
     }
 

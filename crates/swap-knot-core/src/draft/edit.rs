@@ -4,8 +4,11 @@ use super::{Bind, Draft, Question, Refusal};
 use crate::conflict::conflicts_of;
 use crate::input::{Chord, DeviceKind};
 use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
+use crate::layout::Layout;
 use crate::profile::Profile;
-use crate::sheet::{Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Manner, Row};
+use crate::sheet::{
+    ActionId, Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Manner, Row, Timing,
+};
 
 impl Draft {
     /// Adds a binding to a row beside those it has, in the first free column.
@@ -71,6 +74,28 @@ impl Draft {
             }
         }
         self.commit(work)
+    }
+
+    /// How an action feels on a device kind as edited, or what works no action in particular.
+    pub fn feel(&self, action: Option<ActionId>, kind: DeviceKind) -> Feel {
+        let action = action.map(|id| self.sheet.declared(id));
+        feel_in_force(&self.sheet, &self.upheld.lawful, action, kind)
+    }
+
+    /// What the player eases for an action, or for all of them, as it is in force; of all that is
+    /// not eased, it is what the game has.
+    pub fn easing(&self, action: Option<ActionId>) -> Easing {
+        let Some(id) = action else {
+            return Easing::of(Timing::default()).with(&self.upheld.lawful.easing(None));
+        };
+        let eased = eased(&self.upheld.lawful, self.sheet.declared(id));
+        Easing {
+            toggle: Some(eased.toggle),
+            latch: Some(eased.latch),
+            press: Some(eased.press),
+            ignore_within: Some(eased.ignore_within),
+            ..Easing::of(eased.timing)
+        }
     }
 
     /// How everything feels on a device kind: each action, and what works none.
@@ -165,6 +190,16 @@ impl Draft {
         if before.preset() != after.preset() {
             let (new, old) = (named(after.preset()), named(before.preset()));
             let title = words.fill("preset", &[]);
+            let values = [("title", &*title), ("after", &new), ("before", &old)];
+            lines.push(words.fill("change", &values));
+        }
+        if before.layout() != after.layout() {
+            let named = |name: Option<&str>| match name.and_then(Layout::shipped) {
+                Some(layout) => words.untranslated(layout.title()),
+                None => words.fill("layout-found", &[]),
+            };
+            let (new, old) = (named(after.layout()), named(before.layout()));
+            let title = words.fill("setting-layout", &[]);
             let values = [("title", &*title), ("after", &new), ("before", &old)];
             lines.push(words.fill("change", &values));
         }

@@ -2,9 +2,10 @@
 
 use std::time::Duration;
 
+use super::cancel::Cancelling;
 use crate::input::{
     Change, Chord, Control, DeviceId, Event, EventKind, Held, Input, MAX_HELD, Modifier, PadButton,
-    Time, notched,
+    Place, Time, notched,
 };
 use crate::layout::{Layout, Resolver};
 use crate::sheet::ColumnKind;
@@ -24,7 +25,8 @@ pub struct ListenerOptions {
     pub columns: Option<ColumnKind>,
     /// Whether mouse motion and whole sticks are meant rather than single directions.
     pub planes: bool,
-    /// Inputs that end the listening without a result.
+    /// Inputs that end the listening without a result when they are tapped. Held for a second, such
+    /// an input is taken as any other.
     pub cancel: Vec<Input>,
     /// Inputs that are refused with a reason.
     pub reserved: Vec<Input>,
@@ -35,12 +37,16 @@ pub struct ListenerOptions {
 }
 
 impl Default for ListenerOptions {
-    /// Any column, no planes, Escape cancels, nothing reserved, ten seconds.
+    /// Any column, no planes, Escape and a pad's right centre button cancel, nothing reserved, ten
+    /// seconds.
     fn default() -> Self {
         ListenerOptions {
             columns: None,
             planes: false,
-            cancel: vec![Input::Key(crate::input::Place::Escape)],
+            cancel: vec![
+                Input::Key(Place::Escape),
+                Input::PadButton(PadButton::CenterRight),
+            ],
             reserved: Vec::new(),
             timeout: Some(Duration::from_secs(10)),
             on: Layout::us().into(),
@@ -50,9 +56,10 @@ impl Default for ListenerOptions {
 
 /// Waits for the player's next input: a key, button, notch, stick direction or chord.
 ///
-/// It takes nothing until everything that was down when it started is up again, so the click that
-/// started it is not taken. Modifiers, and on a pad shoulders, triggers and paddles, are taken when
-/// they are let go, since a chord may still come of them; everything else at once.
+/// It takes nothing but what cancels until everything that was down when it started is up again, so
+/// the click that started it is not taken. Modifiers, and on a pad shoulders, triggers and paddles, are taken when
+/// they are let go, since a chord may still come of them; an input that cancels when it has been held
+/// for a second; everything else at once.
 #[derive(Clone, Debug)]
 pub struct Listener {
     options: ListenerOptions,
@@ -64,6 +71,8 @@ pub struct Listener {
     /// Down since it started, in order.
     held: Vec<(Control, Input)>,
     moved: f32,
+    /// An input that cancels is down, and nobody knows yet whether it is tapped or held.
+    cancelling: Option<Cancelling>,
 }
 
 /// An input that was worked but cannot be taken.
@@ -89,7 +98,7 @@ pub enum Heard {
     Chord(Chord),
     /// This was pressed but cannot be taken; it goes on listening.
     Refused(RefusedInput),
-    /// A cancel input was pressed.
+    /// A cancel input was tapped.
     Cancelled,
     /// Nothing came in time.
     TimedOut,
@@ -107,6 +116,7 @@ impl Listener {
             armed: false,
             held: Vec::new(),
             moved: 0.0,
+            cancelling: None,
         }
     }
 
@@ -130,6 +140,10 @@ impl Listener {
     /// Lets time go by; the first call starts the clock.
     pub fn tick(&mut self, now: Time) -> Heard {
         self.started.get_or_insert(now);
+        if let Some(input) = self.cancelling.and_then(|c| c.meant(now)) {
+            self.cancelling = None;
+            return self.complete(input);
+        }
         match self.time_left(now) {
             Some(Duration::ZERO) => Heard::TimedOut,
             _ => Heard::Nothing,
@@ -138,8 +152,10 @@ impl Listener {
 
     /// Takes an event in.
     pub fn hear(&mut self, event: &Event) -> Heard {
-        if self.tick(event.at) == Heard::TimedOut {
-            return Heard::TimedOut;
+        let by_time = self.tick(event.at);
+        if by_time != Heard::Nothing {
+            self.book.follow(event, |_, _| {});
+            return by_time;
         }
         self.armed |= !self.book.waits_for_rest();
         let what = event.what.in_range();
@@ -172,6 +188,7 @@ impl Listener {
         // What a lost device held is not held any more, and nothing was meant by it.
         if matches!(what, EventKind::FocusLost | EventKind::Unplugged) {
             let before = self.held.len();
+            self.cancelling = None;
             let book = &self.book;
             self.held.retain(|(control, _)| book.is_down(*control));
             return match self.held.len() == before {
@@ -180,10 +197,20 @@ impl Listener {
             };
         }
         if !self.armed {
-            return Heard::Nothing;
+            // What lies on a trigger must not keep the player from getting out.
+            changes.retain(|(control, _)| control.input().is_some_and(|i| self.cancels(i)));
         }
         if let Some((control, _)) = self.strongest(&changes) {
-            return self.pressed(control, self.input_of(control, &what));
+            return self.pressed(control, self.input_of(control, &what), event.at);
+        }
+        let is_up = |c: Cancelling| {
+            let mut all = changes.iter();
+            all.any(|(control, change)| {
+                matches!(change, Change::Up { last: true }) && c.is(*control)
+            })
+        };
+        if self.cancelling.is_some_and(is_up) {
+            return Heard::Cancelled;
         }
         let up = changes.iter().find(|(control, change)| {
             matches!(change, Change::Up { last: true }) && self.position(*control).is_some()
@@ -221,11 +248,16 @@ impl Listener {
         self.held.iter().position(|(c, _)| *c == control)
     }
 
-    fn pressed(&mut self, control: Control, input: Input) -> Heard {
+    fn cancels(&self, input: Input) -> bool {
         let on = &self.options.on;
-        let cancels = |i: &&Input| on.relation(input, **i).is_some();
-        if self.options.cancel.iter().any(|i| cancels(&i)) {
-            return Heard::Cancelled;
+        let mut all = self.options.cancel.iter();
+        all.any(|i| on.relation(input, *i).is_some())
+    }
+
+    fn pressed(&mut self, control: Control, input: Input, at: Time) -> Heard {
+        if self.cancels(input) {
+            self.cancelling = Some(Cancelling::new(control, input, at));
+            return Heard::Nothing;
         }
         // With a plane in mind, what is held may be completed by a movement.
         let may_move =

@@ -1,5 +1,6 @@
 //! Editing a profile: propose, settle, undo, apply; and the rows of a menu.
 
+mod cancel;
 mod carry;
 mod edit;
 mod history;
@@ -9,6 +10,7 @@ mod merged;
 mod question;
 mod tell;
 
+pub(crate) use cancel::Cancelling;
 pub use carry::{CarriedOver, GaveWay, SetAside};
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
 pub use menu::{CannotBind, Menu, MenuCell, MenuChanges, MenuRow};
@@ -59,6 +61,9 @@ use crate::sheet::{
 pub struct Draft {
     sheet: Sheet,
     on: Resolver,
+    /// The layout where the profile chooses none, and what it chooses.
+    found: Layout,
+    chosen: Option<String>,
     words: Words,
     /// What the profile says of things that the sheet does not have: never edited, always kept.
     rest: Profile,
@@ -157,6 +162,8 @@ impl Draft {
             rest_not_in_force: uphold(sheet, &rest, &on).not_in_force,
             upheld: uphold(sheet, &known, &on),
             sheet: sheet.clone(),
+            found: on.layout().clone(),
+            chosen: known.layout().map(str::to_owned),
             on,
             words: Words::english(),
             rest,
@@ -210,6 +217,7 @@ impl Draft {
 
     /// Judges the profile and its conflicts on another layout from here on.
     pub fn set_layout(&mut self, layout: &Layout) {
+        self.found = layout.clone();
         if self.on.layout() != layout {
             self.on = self.on.on(layout);
             self.judge();
@@ -344,6 +352,11 @@ impl Draft {
         settings.any(|(s, _)| matches!(s, Setting::Bind { .. }))
     }
 
+    /// Whether the player has something of their own in a cell, if only that it is empty.
+    pub fn has_own(&self, cell: Cell) -> bool {
+        self.profile.setting(&bind(&self.sheet, cell)).is_some()
+    }
+
     /// Chooses a preset, or none.
     ///
     /// # Errors
@@ -353,6 +366,31 @@ impl Draft {
         work.set_preset(name);
         if mine == Mine::Replace {
             (work, _) = work.partition(|s| !matches!(s, Setting::Bind { .. }));
+        }
+        self.commit(work)
+    }
+
+    /// Chooses a layout that ships, by its name, or has it found and learned again. The draft judges
+    /// by it at once: what meets or is not in force on it is listed as ever. Undo brings the old one
+    /// back.
+    pub fn choose_layout(&mut self, name: Option<&str>) {
+        let mut work = self.profile.clone();
+        work.set_layout(name);
+        if work != self.profile {
+            self.take_over(work);
+        }
+    }
+
+    /// Puts chords into several cells at once, or takes them out: one step for undo. Conflicts that it
+    /// makes are not asked about but listed by [`Draft::conflicts`].
+    ///
+    /// # Errors
+    /// When one of them cannot stand there; nothing has changed then.
+    pub fn rebind(&mut self, cells: &[(Cell, Option<Chord>)]) -> Result<(), Refusal> {
+        let mut work = self.profile.clone();
+        for (cell, chord) in cells {
+            self.check(*cell, chord.as_ref())?;
+            work.set(&self.sheet, *cell, chord.clone());
         }
         self.commit(work)
     }
@@ -389,6 +427,21 @@ impl Draft {
             let applied = self.applied.clone();
             self.take_over(applied);
         }
+    }
+
+    /// Counts what changes: while it stays, everything that was worked out of the draft holds.
+    pub(crate) const fn revision(&self) -> u64 {
+        self.revision
+    }
+
+    /// Whether applying would change a setting.
+    pub(crate) fn changes_setting(&self, setting: &Setting) -> bool {
+        self.applied.setting(setting) != self.profile.setting(setting)
+    }
+
+    /// The bindings that were in force when it was applied last.
+    pub(crate) fn applied_bindings(&self) -> Vec<Bound> {
+        uphold(&self.sheet, &self.applied, &self.on).bindings
     }
 
     /// The rig that the draft would make, for trying it out.
@@ -436,6 +489,11 @@ impl Draft {
     }
 
     fn judge(&mut self) {
+        if self.profile.layout() != self.chosen.as_deref() {
+            self.chosen = self.profile.layout().map(str::to_owned);
+            let chosen = self.chosen.as_deref().and_then(Layout::shipped);
+            self.on = self.on.on(chosen.as_ref().unwrap_or(&self.found));
+        }
         self.upheld = uphold(&self.sheet, &self.profile, &self.on);
         self.revision += 1;
     }

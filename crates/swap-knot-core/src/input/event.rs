@@ -4,7 +4,8 @@ use std::fmt;
 use std::time::Duration;
 
 use super::{
-    Control, Direction, HidAxis, HidButton, MouseButton, PadButton, Place, Stick, TouchName,
+    Control, DeviceKind, Direction, HidAxis, HidButton, MouseButton, PadButton, Place, Stick,
+    TouchName,
 };
 
 /// A moment, in microseconds since whatever the game counts from.
@@ -251,6 +252,25 @@ impl EventKind {
             },
             other => other,
         }
+    }
+
+    /// The kind of device that it came from, where that is to be seen.
+    pub(crate) const fn device_kind(self) -> Option<DeviceKind> {
+        Some(match self {
+            EventKind::Key { .. } | EventKind::KeyHeld { .. } | EventKind::KeyTypes { .. } => {
+                DeviceKind::Keyboard
+            }
+            EventKind::MouseButton { .. }
+            | EventKind::MouseMove { .. }
+            | EventKind::Wheel { .. }
+            | EventKind::Scroll { .. } => DeviceKind::Mouse,
+            EventKind::PadButton { .. } | EventKind::PadStick { .. } => DeviceKind::Gamepad,
+            EventKind::HidButton { .. } | EventKind::HidHat { .. } | EventKind::HidAxis { .. } => {
+                DeviceKind::Other
+            }
+            EventKind::Touch { .. } | EventKind::TouchStick { .. } => DeviceKind::Touch,
+            EventKind::Unplugged | EventKind::FocusLost => return None,
+        })
     }
 
     /// The control that it presses or lets go, if it is about one that is only down or up.

@@ -2,6 +2,8 @@
 
 use std::ops::RangeInclusive;
 
+use super::Timing;
+
 /// One thing that a player can have eased.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[non_exhaustive]
@@ -109,6 +111,20 @@ pub struct EaseOutOfRange {
 }
 
 impl Easing {
+    /// Nothing eased, at these times.
+    pub(crate) const fn of(timing: Timing) -> Easing {
+        Easing {
+            toggle: Some(false),
+            latch: Some(false),
+            press: Some(false),
+            ignore_within: Some(0.0),
+            hold_after: Some(timing.hold_after),
+            tap_within: Some(timing.tap_within),
+            double_tap_within: Some(timing.double_tap_within),
+            together_within: Some(timing.together_within),
+        }
+    }
+
     /// What it sets something to.
     pub fn get(&self, ease: Ease) -> Option<EaseValue> {
         match ease {

@@ -1,0 +1,297 @@
+//! One of several: what is asked, what each answer would do, and what comes of it.
+
+use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
+use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
+use crate::sheet::{ActionId, ColumnKind};
+use crate::survey::mirror;
+
+/// How many lines of consequences an answer has at most.
+const MOST_LINES: usize = 6;
+
+/// What is asked.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Picking {
+    /// What becomes of unsaved changes.
+    Leaving,
+    /// How much goes back to the game's own.
+    Resets(Vec<Level>),
+    /// Which preset.
+    Presets,
+    /// What becomes of the player's own bindings under a preset.
+    Mine(Option<String>),
+    /// What the page of feel is about.
+    About,
+}
+
+/// What goes back to the game's own.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Level {
+    /// A number or switch of feel.
+    Knob(Spot),
+    Of(Reset),
+}
+
+impl ControlsScreen {
+    pub(super) fn view_picking(&self, what: &Picking) -> Dialog {
+        let words = self.draft.words();
+        let mut dialog = Dialog::default();
+        let answers: Vec<Item> = match what {
+            Picking::Leaving => {
+                dialog.title = self.text("menu-leave");
+                dialog.text = self.draft.summary();
+                let ids = ["menu-leave-apply", "menu-leave-discard", "menu-stay"];
+                self.buttons(&ids)
+            }
+            Picking::Resets(levels) => {
+                dialog.title = self.text("reset-title");
+                let all = levels.iter().enumerate();
+                let mut all: Vec<Item> = all.map(|(n, l)| self.view_level(n, l)).collect();
+                all.push(self.button(levels.len(), self.text("menu-cancel-button")));
+                all
+            }
+            Picking::Presets => {
+                dialog.title = self.text("preset-title");
+                self.view_presets()
+            }
+            Picking::Mine(name) => {
+                dialog.title = self.text("mine-title");
+                let preset = |mine| {
+                    let name = name.as_deref();
+                    self.would(|draft| draft.choose_preset(name, mine))
+                };
+                let answers = [("mine-keep", Mine::Keep), ("mine-replace", Mine::Replace)];
+                let answers = answers.into_iter().enumerate();
+                let mut all: Vec<Item> = answers
+                    .map(|(n, (id, mine))| {
+                        let (enabled, lines) = preset(mine);
+                        self.button(n, self.text(id)).text(lines).enabled(enabled)
+                    })
+                    .collect();
+                all.push(self.button(2, self.text("menu-back-out")));
+                all
+            }
+            Picking::About => {
+                dialog.title = self.text("about-title");
+                let all = self.abouts();
+                let radio = |(n, about): (usize, Option<ActionId>)| {
+                    let (label, selected) = (self.about_title(about), about == self.about);
+                    self.item(Spot::Answer(n as u16), label, Role::Radio { selected })
+                };
+                all.into_iter().enumerate().map(radio).collect()
+            }
+        };
+        dialog.lines = answers.into_iter().map(|a| vec![a]).collect();
+        if dialog.title.is_empty() {
+            dialog.title = words.say("screen-title", &[]);
+        }
+        dialog
+    }
+
+    fn buttons(&self, ids: &[&str]) -> Vec<Item> {
+        let all = ids.iter().enumerate();
+        all.map(|(n, id)| self.button(n, self.text(id))).collect()
+    }
+
+    fn view_level(&self, n: usize, level: &Level) -> Item {
+        let (draft, words) = (&self.draft, self.draft.words());
+        let titled = |id: &str, title: String| words.say(id, &[("title", &title)]);
+        let (label, (enabled, lines)) = match level {
+            Level::Knob(spot) => {
+                let title = self.knob_title(*spot);
+                let would = self.would(|draft| self.reset_knob_of(draft, *spot));
+                (titled("reset-only", title), would)
+            }
+            Level::Of(reset) => {
+                let label = match *reset {
+                    Reset::Cell(cell) => {
+                        let column = words.column_title(cell.column);
+                        let row = draft.row_title(cell.row);
+                        let values = [("title", &*row), ("column", &*column)];
+                        titled("reset-only", words.say("setting-cell", &values))
+                    }
+                    Reset::Action(id) => titled("reset-action", draft.row_title(id.into())),
+                    Reset::Group(id) => titled("reset-action", draft.group_title(id)),
+                    Reset::Devices(kind) => titled("reset-action", draft.tell(&kind)),
+                    Reset::All => self.text("reset-all"),
+                };
+                (label, self.would(|draft| draft.reset(*reset)))
+            }
+        };
+        self.button(n, label).text(lines).enabled(enabled)
+    }
+
+    /// What an edit would change, and whether it can be made.
+    fn would(&self, edit: impl FnOnce(&mut Draft) -> Result<(), Refusal>) -> (bool, Vec<String>) {
+        let mut probe = self.draft.clone();
+        probe.apply();
+        if let Err(refusal) = edit(&mut probe) {
+            return (false, vec![self.draft.tell(&refusal)]);
+        }
+        let mut lines = probe.summary();
+        let known = self.draft.conflicts();
+        let new = probe.conflicts().into_iter();
+        let new = new.filter(|c| c.class.is_conflict() && !known.contains(c));
+        lines.extend(new.map(|c| {
+            let text = self.draft.tell(&c);
+            self.draft.words().say("menu-conflict", &[("text", &text)])
+        }));
+        if lines.is_empty() {
+            return (false, vec![self.text("menu-no-change")]);
+        }
+        if lines.len() > MOST_LINES {
+            let more = (lines.len() - MOST_LINES + 1).to_string();
+            lines.truncate(MOST_LINES - 1);
+            lines.push(self.draft.words().say("more-lines", &[("count", &more)]));
+        }
+        (true, lines)
+    }
+
+    fn view_presets(&self) -> Vec<Item> {
+        let (draft, words) = (&self.draft, self.draft.words());
+        let profile = draft.profile();
+        let radio = |n: usize, label: String, name: Option<&str>| {
+            let selected = profile.preset() == name;
+            let item = self.item(Spot::Answer(n as u16), label, Role::Radio { selected });
+            match selected {
+                true => item,
+                false => {
+                    let (enabled, lines) =
+                        self.would(|draft| draft.choose_preset(name, Mine::Keep));
+                    // One that changes nothing can be chosen all the same.
+                    let same = lines == [self.text("menu-no-change")];
+                    item.text(lines).enabled(enabled || same)
+                }
+            }
+        };
+        let mut all = vec![radio(0, self.text("preset-game"), None)];
+        for (n, preset) in draft.sheet().presets().iter().enumerate() {
+            all.push(radio(n + 1, words.preset_title(preset), Some(&preset.name)));
+        }
+        let (enabled, lines) = self.would(mirrored);
+        let item = self.button(all.len(), self.text("preset-mirrored"));
+        all.push(item.text(lines).enabled(enabled));
+        all.push(self.button(all.len(), self.text("menu-cancel-button")));
+        all
+    }
+
+    /// Asks how much is to go back to the game's own: from what is focused to everything.
+    pub(super) fn ask_what_to_reset(&mut self) {
+        let mut levels = Vec::new();
+        let of_action = |levels: &mut Vec<Level>, id: ActionId| {
+            levels.push(Level::Of(Reset::Action(id)));
+            let group = self.draft.sheet().declared(id).group;
+            levels.push(Level::Of(Reset::Group(group)));
+        };
+        match self.last {
+            Some(Spot::Cell(cell)) if self.page == Page::Bindings => {
+                levels.push(Level::Of(Reset::Cell(cell)));
+                of_action(&mut levels, cell.row.action);
+            }
+            Some(spot @ (Spot::Dial(..) | Spot::Ease(_))) if self.page == Page::Feel => {
+                levels.push(Level::Knob(spot));
+            }
+            _ => {}
+        }
+        if let (Page::Feel, Some(about)) = (self.page, self.about) {
+            of_action(&mut levels, about);
+        }
+        let mut kinds: Vec<ColumnKind> = self.draft.columns().iter().map(|c| c.kind()).collect();
+        kinds.dedup();
+        levels.extend(kinds.into_iter().map(|k| Level::Of(Reset::Devices(k))));
+        levels.push(Level::Of(Reset::All));
+        self.ask(Picking::Resets(levels));
+    }
+
+    /// An answer of the dialog was chosen.
+    pub(super) fn answer(&mut self, n: usize) {
+        match &self.busy {
+            Busy::Listening(cell, _) => {
+                let cell = *cell;
+                self.calm();
+                match n {
+                    1 => self.unbind(cell),
+                    2 => self.reset(Reset::Cell(cell)),
+                    _ => {}
+                }
+            }
+            Busy::Asking(_) => self.settle(Settle::ALL[n.min(3)]),
+            Busy::Picking(what) => {
+                let what = what.clone();
+                self.picked(what, n);
+            }
+            Busy::Typing(_) => self.typed(n),
+            Busy::Proving(_) => self.put_back(),
+            Busy::Finding(_) | Busy::Nothing => self.calm(),
+        }
+    }
+
+    fn picked(&mut self, what: Picking, n: usize) {
+        self.calm();
+        match what {
+            Picking::Leaving => match n {
+                0 => self.apply(true),
+                1 => {
+                    self.draft.discard();
+                    self.wishes.push(ScreenWish::Leave);
+                }
+                _ => {}
+            },
+            Picking::Resets(levels) => {
+                let done = match levels.get(n) {
+                    Some(Level::Of(reset)) => self.draft.reset(*reset),
+                    Some(Level::Knob(spot)) => {
+                        self.reset_knob(*spot);
+                        return;
+                    }
+                    None => return,
+                };
+                self.after(done.map(|()| Bind::Done));
+            }
+            Picking::Presets => {
+                let presets = self.draft.sheet().presets();
+                let count = presets.len();
+                if n <= count {
+                    let name = n.checked_sub(1).map(|at| presets[at].name.clone());
+                    match self.draft.has_own_bindings() {
+                        true => self.ask(Picking::Mine(name)),
+                        false => self.choose_preset(name.as_deref(), Mine::Keep),
+                    }
+                } else if n == count + 1 {
+                    let done = mirrored(&mut self.draft);
+                    self.after(done.map(|()| Bind::Done));
+                }
+            }
+            Picking::Mine(name) => match n {
+                0 => self.choose_preset(name.as_deref(), Mine::Keep),
+                1 => self.choose_preset(name.as_deref(), Mine::Replace),
+                _ => {}
+            },
+            Picking::About => {
+                if let Some(about) = self.abouts().get(n) {
+                    self.about = *about;
+                }
+            }
+        }
+    }
+
+    fn choose_preset(&mut self, name: Option<&str>, mine: Mine) {
+        let done = self.draft.choose_preset(name, mine);
+        self.after(done.map(|()| Bind::Done));
+    }
+}
+
+/// Everything on the keyboard moved to the other hand, as one edit.
+fn mirrored(draft: &mut Draft) -> Result<(), Refusal> {
+    let (layout, platform) = (draft.layout(), draft.resolver().platform());
+    let made = mirror(
+        draft.sheet(),
+        draft.bindings(),
+        "mirrored",
+        layout,
+        platform,
+    );
+    let fixed = |row: crate::sheet::Row| draft.sheet().declared(row.action).fixed;
+    let cells = made.preset.cells.into_iter();
+    let cells: Vec<_> = cells.filter(|(cell, _)| !fixed(cell.row)).collect();
+    draft.rebind(&cells)
+}

@@ -1,0 +1,280 @@
+//! The page of bindings: what works what.
+
+use super::{ColumnView, ControlsScreen, Item, Role, RowView, ScreenView, Section, Tool};
+use crate::draft::{Draft, MenuCell, MenuRow};
+use crate::input::Chord;
+use crate::sheet::{Column, ColumnKind};
+
+/// What is searched for.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(super) struct Filter {
+    /// A part of a title, or of the name of an input.
+    pub(super) text: String,
+    /// The input that the player wants to know about.
+    pub(super) on: Option<Chord>,
+    /// Whether conflicts and what is unbound come first.
+    pub(super) open_first: bool,
+}
+
+/// The rows of the draft, made anew when it changes.
+#[derive(Debug)]
+pub(super) struct Rows {
+    of: Option<u64>,
+    rows: Vec<MenuRow>,
+    /// The devices, and how many columns of each are shown at most.
+    kinds: Vec<(ColumnKind, u16)>,
+}
+
+impl Rows {
+    pub(super) fn new(draft: &Draft) -> Rows {
+        let mut rows = Rows {
+            of: None,
+            rows: Vec::new(),
+            kinds: Vec::new(),
+        };
+        rows.refresh(draft);
+        rows
+    }
+
+    /// Has them made anew.
+    pub(super) fn forget(&mut self) {
+        self.of = None;
+    }
+
+    /// Brings them up to date; whether anything changed.
+    pub(super) fn refresh(&mut self, draft: &Draft) -> bool {
+        if self.of == Some(draft.revision()) {
+            return false;
+        }
+        self.of = Some(draft.revision());
+        let mut kinds: Vec<ColumnKind> = draft.columns().iter().map(|c| c.kind()).collect();
+        kinds.dedup();
+        let most = |kind| {
+            let of_kind = draft.bindings().iter().map(|b| b.cell.column);
+            let last = of_kind
+                .filter(|c| c.kind() == kind)
+                .map(Column::number)
+                .max();
+            (last.unwrap_or(0) + 1).min(Column::LAST)
+        };
+        let columns = kinds.iter().flat_map(|&kind| {
+            let numbers = 1..=most(kind);
+            numbers.map(move |n| Column::new(kind, n))
+        });
+        self.rows = draft.rows(&columns.collect::<Vec<_>>());
+        for row in &mut self.rows {
+            shorten(&mut row.cells);
+        }
+        self.kinds = kinds
+            .into_iter()
+            .map(|kind| (kind, self.span(kind)))
+            .collect();
+        true
+    }
+
+    fn span(&self, kind: ColumnKind) -> u16 {
+        let count = |row: &MenuRow| {
+            let of_kind = row.cells.iter().map(|c| c.cell.column);
+            of_kind.filter(|c| c.kind() == kind).count() as u16
+        };
+        self.rows.iter().map(count).max().unwrap_or(0).max(1)
+    }
+
+    /// Where a column stands, from the left.
+    fn place(&self, column: Column) -> u16 {
+        let before = self
+            .kinds
+            .iter()
+            .take_while(|(kind, _)| *kind != column.kind());
+        before.map(|(_, span)| span).sum::<u16>() + u16::from(column.number()) - 1
+    }
+}
+
+/// Leaves of each kind of device the cells up to one free cell beyond the last that is bound, and
+/// none that could never hold anything.
+fn shorten(cells: &mut Vec<MenuCell>) {
+    let bound = |kind, cells: &[MenuCell]| {
+        let bound = cells
+            .iter()
+            .filter(|c| c.chord.is_some() || c.not_in_force.is_some());
+        let numbers = bound.map(|c| c.cell.column).filter(|c| c.kind() == kind);
+        numbers.map(Column::number).max().unwrap_or(0)
+    };
+    let all = cells.clone();
+    cells.retain(|c| {
+        let (kind, number) = (c.cell.column.kind(), c.cell.column.number());
+        let last = bound(kind, &all);
+        // What cannot be bound is shown once, so that it can say why.
+        number <= last || (number == last + 1 && (c.can_bind || number == 1))
+    });
+}
+
+impl ControlsScreen {
+    pub(super) fn view_bindings(&self, view: &mut ScreenView) {
+        let own = vec![
+            self.tool(Tool::Presets, "menu-presets", true),
+            self.search_field(),
+            self.tool(Tool::Find, "menu-find", true),
+            self.tool(
+                Tool::OpenFirst,
+                if self.filter.open_first {
+                    "menu-in-order"
+                } else {
+                    "menu-open-first"
+                },
+                true,
+            ),
+            self.tool(
+                Tool::ShowAll,
+                "menu-show-all",
+                self.filter != Filter::default(),
+            ),
+        ];
+        view.tools = self.common_tools(own);
+        let title = |kind: &ColumnKind| self.draft.tell(kind);
+        view.columns = (self.rows.kinds.iter())
+            .map(|(kind, span)| ColumnView {
+                title: title(kind),
+                span: *span,
+            })
+            .collect();
+        let rows = self.rows.rows.iter().filter(|r| self.is_found(r));
+        view.sections = match self.filter.open_first {
+            true => self.open_first(rows),
+            false => self.by_group(rows),
+        };
+        if let Some(on) = &self.filter.on {
+            let text = self.draft.telling().about("menu-on", &[], on);
+            view.sections.insert(
+                0,
+                Section {
+                    title: text,
+                    ..Section::default()
+                },
+            );
+        }
+        if view.sections.iter().all(|s| s.rows.is_empty()) {
+            let text = Some(self.text("menu-nothing-here"));
+            view.sections.push(Section {
+                text,
+                ..Section::default()
+            });
+        }
+    }
+
+    fn search_field(&self) -> Item {
+        let mut field = self.tool(Tool::Search, "menu-search", true);
+        if !self.filter.text.is_empty() {
+            field.label = self.filter.text.clone();
+        }
+        field.role = Role::Field;
+        field
+    }
+
+    fn is_found(&self, row: &MenuRow) -> bool {
+        let text = self.filter.text.to_lowercase();
+        let has = |t: &str| t.to_lowercase().contains(&text);
+        let by_name = || row.cells.iter().filter_map(|c| c.name.as_deref()).any(has);
+        let found = has(&row.title) || has(&self.draft.group_title(row.group)) || by_name();
+        let on = |chord| self.draft.cells_on(chord).iter().any(|c| c.row == row.row);
+        found && self.filter.on.as_ref().is_none_or(on)
+    }
+
+    fn by_group<'a>(&self, rows: impl Iterator<Item = &'a MenuRow>) -> Vec<Section> {
+        let mut sections: Vec<Section> = Vec::new();
+        let mut group = None;
+        for row in rows {
+            if group.replace(row.group) != Some(row.group) {
+                let title = self.draft.group_title(row.group);
+                sections.push(Section {
+                    title,
+                    ..Section::default()
+                });
+            }
+            if let Some(section) = sections.last_mut() {
+                section.rows.push(self.view_row(row));
+            }
+        }
+        sections
+    }
+
+    /// Conflicts first, then what is not bound at all, then the rest.
+    fn open_first<'a>(&self, rows: impl Iterator<Item = &'a MenuRow>) -> Vec<Section> {
+        let titles = ["section-conflicts", "section-unbound", "section-rest"];
+        let mut sections = titles.map(|id| Section {
+            title: self.text(id),
+            ..Section::default()
+        });
+        for row in rows {
+            let wrong = |c: &MenuCell| c.conflict || c.not_in_force.is_some();
+            let at = match row.cells.iter().any(wrong) {
+                true => 0,
+                false if row.cells.iter().all(|c| c.chord.is_none()) => 1,
+                false => 2,
+            };
+            sections[at].rows.push(self.view_row(row));
+        }
+        sections
+            .into_iter()
+            .filter(|s| !s.rows.is_empty())
+            .collect()
+    }
+
+    fn view_row(&self, row: &MenuRow) -> RowView {
+        RowView {
+            title: row.title.clone(),
+            essential: row.essential,
+            items: row.cells.iter().map(|c| self.view_cell(row, c)).collect(),
+            ..RowView::default()
+        }
+    }
+
+    fn view_cell(&self, row: &MenuRow, cell: &MenuCell) -> Item {
+        let listens = matches!(&self.busy, super::Busy::Listening(c, _) if *c == cell.cell);
+        let label = match (&cell.name, listens) {
+            (_, true) => self.text("menu-press"),
+            (Some(name), _) => name.clone(),
+            (None, _) => "—".to_owned(),
+        };
+        let role = Role::Binding {
+            chord: cell.chord.clone(),
+            listening: listens,
+        };
+        let mut item = self.item(super::Spot::Cell(cell.cell), label, role);
+        item.place = self.rows.place(cell.cell.column);
+        item.enabled = cell.can_bind;
+        item.changed = cell.changed;
+        item.conflict = cell.conflict || cell.not_in_force.is_some();
+        item.text
+            .extend(cell.why_not.iter().map(|why| self.draft.tell(why)));
+        item.text
+            .extend(cell.not_in_force.iter().map(|n| self.draft.tell(n)));
+        item.spoken = self.spoken(row, cell, listens);
+        item
+    }
+
+    /// What a screen reader says for a cell: title, column and what it holds, with what is to be
+    /// known of it besides.
+    fn spoken(&self, row: &MenuRow, cell: &MenuCell, listening: bool) -> String {
+        let words = self.draft.words();
+        let column = words.column_title(cell.cell.column);
+        let name = match &cell.chord {
+            Some(chord) => self.draft.telling().spoken(chord),
+            None => words.say("nothing", &[]),
+        };
+        let values = [("title", &*row.title), ("column", &column), ("name", &name)];
+        let told = words.say("menu-cell", &values);
+        let states = [
+            (listening, "cell-listening"),
+            (cell.changed, "cell-changed"),
+            (cell.conflict, "cell-conflict"),
+            (cell.not_in_force.is_some(), "cell-not-in-force"),
+            (!cell.can_bind, "cell-fixed"),
+        ];
+        let states = states.iter().filter(|(is_so, _)| *is_so);
+        states.fold(told, |told, (_, id)| {
+            let state = words.say(id, &[]);
+            words.say("list", &[("first", &told), ("last", &state)])
+        })
+    }
+}

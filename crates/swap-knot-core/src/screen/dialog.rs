@@ -1,0 +1,88 @@
+//! What is shown while the screen listens or asks.
+
+use super::{ControlsScreen, Dialog, Item, Role, Spot};
+use crate::draft::{Listener, Question};
+use crate::input::{Chord, DeviceKind, Input, PadButton, Place};
+use crate::sheet::{Cell, ColumnKind};
+
+impl ControlsScreen {
+    /// An answer of the dialog.
+    pub(super) fn button(&self, at: usize, label: String) -> Item {
+        self.item(Spot::Answer(at as u16), label, Role::Button)
+    }
+
+    /// What is pressed to get out while everything else is heard: it differs by device, and all of
+    /// them work.
+    pub(super) fn ways_out(&self) -> Vec<Input> {
+        let pad = Input::PadButton(PadButton::CenterRight);
+        match self.hand {
+            DeviceKind::Gamepad => vec![pad],
+            _ => vec![Input::Key(Place::Escape)],
+        }
+    }
+
+    pub(super) fn view_listening(&self, cell: Option<Cell>, listener: &Listener) -> Dialog {
+        let (draft, words) = (&self.draft, self.draft.words());
+        let title = match cell {
+            Some(cell) => words.say("menu-listen", &[("title", &draft.row_title(cell.row))]),
+            None => self.text("menu-find-hint"),
+        };
+        let left = Self::whole(listener.time_left(self.now).unwrap_or_default());
+        let seconds = left.as_secs().to_string();
+        let mut text: Vec<String> = Vec::new();
+        let held: Vec<String> = listener
+            .held()
+            .map(|i| super::walk::short(draft, i))
+            .collect();
+        if !held.is_empty() {
+            text.push(format!("{} + …", held.join(" + ")));
+        }
+        for input in self.ways_out() {
+            let chord = Chord::from(input);
+            let told = draft
+                .telling()
+                .about("menu-cancel", &[("seconds", &seconds)], &chord);
+            text.push(told);
+            let kind = cell.map(|c| c.column.kind());
+            let fits = kind.is_none_or(|k| k == ColumnKind::of(input.device_kind()));
+            let reserved = draft.sheet().reserved().iter();
+            if fits
+                && !reserved
+                    .clone()
+                    .any(|r| draft.resolver().relation(input, *r).is_some())
+            {
+                text.push(draft.telling().about("listen-hold", &[], &chord));
+            }
+        }
+        let mut answers = vec![self.button(0, self.text("menu-cancel-button"))];
+        if let Some(cell) = cell {
+            let is_bound = draft.chord_in(cell).is_some();
+            answers.push(self.button(1, self.text("menu-clear")).enabled(is_bound));
+            let own = draft.has_own(cell);
+            answers.push(self.button(2, self.text("menu-reset")).enabled(own));
+        }
+        Dialog {
+            title,
+            text,
+            lines: vec![answers],
+            time_left: Some(left),
+            field: None,
+        }
+    }
+
+    pub(super) fn view_question(&self, question: &Question) -> Dialog {
+        let draft = &self.draft;
+        let answers = question.ways().iter().enumerate().map(|(n, way)| {
+            let id = format!("menu-{}", way.settle.word());
+            let told = draft.tell(way);
+            let lines = told.lines().map(str::to_owned).collect();
+            let item = self.button(n, self.text(&id)).text(lines);
+            vec![item.enabled(way.refused.is_none())]
+        });
+        Dialog {
+            title: draft.tell(question),
+            lines: answers.collect(),
+            ..Dialog::default()
+        }
+    }
+}

@@ -1,0 +1,567 @@
+//! The controls screen without its picture: a state machine that every skin draws.
+
+mod answer;
+mod bindings;
+mod command;
+mod dialog;
+mod feel;
+mod proof;
+mod spot;
+mod typing;
+mod view;
+mod walk;
+
+use std::time::Duration;
+
+pub use command::ScreenCommand;
+pub use spot::{Deed, Dial, Page, Spot, Tool};
+pub use view::{
+    BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, Role, RowView, ScreenView,
+    Section,
+};
+
+use self::answer::Picking;
+use self::bindings::{Filter, Rows};
+use self::command::{Steering, control_of, in_hand};
+use self::proof::Proving;
+use self::typing::Typing;
+use crate::draft::{
+    Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
+};
+use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Time};
+use crate::layout::Layout;
+use crate::prompt::{Tell, Words};
+use crate::seat::Seat;
+use crate::sheet::{ActionId, Cell, Row};
+
+/// Where a player changes all their controls: pages, search, listening, questions, undo, and what is
+/// to be confirmed before it is kept.
+///
+/// It is a state machine: device events, pointing and time go in, and a [`ScreenView`] comes out,
+/// which a skin draws and a screen reader reads. No skin needs a rule, a text or a state of its own.
+/// [`Controls`](crate::Controls) holds one while it is open, and carries out its
+/// [wishes](ScreenWish).
+///
+/// ```
+/// use swap_knot::screen::{ControlsScreen, ScreenCommand, Spot};
+/// use swap_knot::{Direction, Draft, Layout, Profile, Rig, Seat, Sheet};
+///
+/// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"KeyH\"")?;
+/// let profile = Profile::new("Ada");
+/// let seat = Seat::new(Rig::new(&sheet, &profile, &Layout::us()));
+/// let mut screen = ControlsScreen::new(Draft::new(&sheet, profile, &Layout::us()), &seat);
+///
+/// assert_eq!(screen.view().sections[0].rows[0].title, "Horn");
+/// screen.press(Spot::Cell(sheet.defaults()[0].cell)); // it was clicked
+/// let dialog = screen.view().dialog.clone().expect("it listens");
+/// assert_eq!(dialog.title, "Press the new input for “Horn”");
+/// # Ok::<(), swap_knot::SheetError>(())
+/// ```
+#[derive(Debug)]
+pub struct ControlsScreen {
+    draft: Draft,
+    rows: Rows,
+    filter: Filter,
+    page: Page,
+    focus: Spot,
+    /// Where the focus was before there was a dialog.
+    before: Spot,
+    /// The binding or number that the player was on last.
+    last: Option<Spot>,
+    busy: Busy,
+    hand: DeviceKind,
+    /// Everything that is down, whoever it is for.
+    book: Held,
+    steering: Steering,
+    now: Time,
+    /// What the page of feel is about; none for all actions.
+    about: Option<ActionId>,
+    /// The number that is being dragged, or held less or more: all of that is one step for undo.
+    stroke: Option<(Spot, u64)>,
+    hover: Option<Spot>,
+    message: Option<String>,
+    wishes: Vec<ScreenWish>,
+    /// Plays with the draft: for what is tried.
+    trial: Seat,
+    trial_of: u64,
+    view: ScreenView,
+    stale: bool,
+}
+
+/// What a [`ControlsScreen`] wants of whoever holds it.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum ScreenWish {
+    /// To have the draft applied, played and kept.
+    Apply,
+    /// To be closed.
+    Leave,
+}
+
+/// What the screen is doing besides showing a page.
+#[derive(Debug)]
+enum Busy {
+    Nothing,
+    /// Waiting for the input for a cell.
+    Listening(Cell, Box<Listener>),
+    /// Waiting for an input, to show what is on it.
+    Finding(Box<Listener>),
+    /// Waiting for the answer to a conflict.
+    Asking(Box<Question>),
+    /// Waiting for one of several answers.
+    Picking(Picking),
+    /// Text is being typed.
+    Typing(Typing),
+    /// "Keep these controls?"
+    Proving(Box<Proving>),
+}
+
+impl ControlsScreen {
+    /// The screen of a draft, opened over what a seat plays: what is held there works nothing here
+    /// until it has been let go.
+    pub fn new(draft: Draft, seat: &Seat) -> ControlsScreen {
+        let mut trial = seat.clone();
+        trial.set_rig(draft.rig());
+        let rows = Rows::new(&draft);
+        let mut screen = ControlsScreen {
+            trial_of: draft.revision(),
+            trial,
+            focus: Spot::Page(Page::Bindings),
+            before: Spot::Page(Page::Bindings),
+            last: None,
+            page: Page::Bindings,
+            busy: Busy::Nothing,
+            hand: seat.device_kind(),
+            book: seat.held().clone(),
+            steering: Steering::default(),
+            now: Time::ZERO,
+            about: None,
+            stroke: None,
+            hover: None,
+            message: None,
+            wishes: Vec::new(),
+            view: ScreenView::default(),
+            stale: true,
+            filter: Filter::default(),
+            rows,
+            draft,
+        };
+        screen.book.spend(crate::input::DeviceId::ALL);
+        let first = screen.first_spot();
+        screen.focus_on(first);
+        screen
+    }
+
+    /// What is edited.
+    pub const fn draft(&self) -> &Draft {
+        &self.draft
+    }
+
+    /// The same to apply it, where [`ScreenWish::Apply`] wants that.
+    pub const fn draft_mut(&mut self) -> &mut Draft {
+        self.stale = true;
+        &mut self.draft
+    }
+
+    /// The page that is shown.
+    pub const fn page(&self) -> Page {
+        self.page
+    }
+
+    /// Shows everything in another language from here on.
+    pub fn set_words(&mut self, words: &Words) {
+        self.draft.set_words(words);
+        self.rows.forget();
+        self.stale = true;
+    }
+
+    /// Judges on another layout from here on, where the player has chosen none.
+    pub fn set_layout(&mut self, layout: &Layout) {
+        if self.draft.layout() != layout {
+            self.draft.set_layout(layout);
+            self.stale = true;
+        }
+    }
+
+    /// What it wants since this was asked last, in order.
+    pub fn take_wishes(&mut self) -> Vec<ScreenWish> {
+        std::mem::take(&mut self.wishes)
+    }
+
+    /// Takes in what happened on a device. All of it is the screen's: give it to
+    /// [`Seat::overhear`] besides, so that the game does not play it.
+    pub fn event(&mut self, event: &Event) {
+        self.now = self.now.max(event.at);
+        self.stale = true;
+        if let Some(kind) = in_hand(event) {
+            self.hand = kind;
+        }
+        let control = control_of(event);
+        let was_down = control.is_some_and(|c| self.book.is_down(c));
+        self.book.feed(event);
+        let is_fresh = !was_down && control.is_some_and(|c| self.book.is_down(c));
+        let is_played = matches!(&self.busy, Busy::Proving(p) if p.is_played(event));
+        match is_played {
+            true => self.trial.feed(event),
+            false => self.trial.overhear(event),
+        }
+        self.trial.advance(event.at);
+        match &mut self.busy {
+            Busy::Listening(_, listener) | Busy::Finding(listener) => {
+                // What is pointed at is meant, and not the button that points.
+                let points = matches!(event.what, EventKind::MouseButton { .. });
+                if !(points && matches!(self.hover, Some(Spot::Answer(_)))) {
+                    let heard = listener.hear(event);
+                    self.hear(heard);
+                }
+            }
+            Busy::Proving(proving) => {
+                if proving.is_cancelled(event, is_fresh) {
+                    self.put_back();
+                }
+            }
+            _ => {
+                let on = self.draft.resolver();
+                let command = self.steering.command(event, is_fresh, &self.book, on);
+                if !self.type_key(event)
+                    && let Some(command) = command
+                {
+                    self.command(command);
+                }
+            }
+        }
+    }
+
+    /// Lets time go by: what is held repeats, what waits ends.
+    pub fn tick(&mut self, now: Time) {
+        self.now = self.now.max(now);
+        if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
+            let heard = listener.tick(self.now);
+            self.stale = true;
+            self.hear(heard);
+        }
+        if let Some(command) = self.steering.tick(self.now, &self.book)
+            && matches!(
+                self.busy,
+                Busy::Nothing | Busy::Picking(_) | Busy::Typing(_)
+            )
+        {
+            self.command(command);
+        }
+        self.trial.tick(self.now);
+        self.prove();
+        if self.trial_of != self.draft.revision() {
+            self.trial_of = self.draft.revision();
+            self.trial.set_rig(self.draft.rig());
+        }
+    }
+
+    /// Whether time changes what is shown: draw again soon.
+    pub fn is_moving(&self) -> bool {
+        let waits = matches!(
+            self.busy,
+            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_)
+        );
+        waits || self.steering.is_going() || !self.book.inputs().is_empty()
+    }
+
+    /// What is pointed at right now, if anything. A skin says so whenever it changes.
+    pub fn point_at(&mut self, spot: Option<Spot>) {
+        self.hover = spot;
+    }
+
+    /// Something was clicked, touched, or activated by a screen reader. What is not shown any more, or
+    /// waits behind a dialog, is not worked.
+    pub fn press(&mut self, spot: Spot) {
+        let view = self.view();
+        let in_reach = match &view.dialog {
+            Some(dialog) => dialog.lines.iter().flatten().any(|i| i.spot == spot),
+            None => view.items().any(|i| i.spot == spot),
+        };
+        if in_reach {
+            if self.hand != DeviceKind::Touch {
+                self.hand = DeviceKind::Mouse;
+            }
+            self.stroke = None;
+            self.focus_on(spot);
+            self.stale = true;
+            self.choose();
+        }
+        self.stale = true;
+    }
+
+    /// A number was dragged to a place between 0 and 1, see [`Role::Slider`]. All that is dragged
+    /// until something else happens is one step for undo.
+    pub fn drag(&mut self, spot: Spot, to: f32) {
+        if matches!(self.busy, Busy::Nothing) && self.view().items().any(|i| i.spot == spot) {
+            self.focus_on(spot);
+            self.slide(spot, to);
+        }
+        self.stale = true;
+    }
+
+    /// Works the screen, for games that have commands of their own.
+    pub fn command(&mut self, command: ScreenCommand) {
+        use ScreenCommand as C;
+        self.stale = true;
+        if !matches!(command, C::Go(Direction::Left | Direction::Right)) {
+            self.stroke = None;
+        }
+        match (&self.busy, command) {
+            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_), C::Back) => self.back(),
+            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_), _) => {}
+            (_, C::Go(way)) => self.steer(way),
+            (_, C::GoFar(way)) => {
+                for _ in 0..10 {
+                    self.go(way);
+                }
+            }
+            (_, C::Choose) => self.choose(),
+            (_, C::Back) => self.back(),
+            (Busy::Typing(_), C::Clear | C::Reset) => self.delete_letter(),
+            (Busy::Nothing, C::Clear) => self.clear(),
+            (Busy::Nothing, C::Reset) => self.reset_focused(),
+            (Busy::Nothing, C::Undo) => self.work_tool(Tool::Undo),
+            (Busy::Nothing, C::Redo) => self.work_tool(Tool::Redo),
+            (Busy::Nothing, C::Apply) => self.work_tool(Tool::Apply),
+            (Busy::Nothing, C::Search) => {
+                self.turn_to(Page::Bindings);
+                self.work_tool(Tool::Search);
+            }
+            (Busy::Nothing, C::NextPage) => self.turn(1),
+            (Busy::Nothing, C::PreviousPage) => self.turn(-1),
+            _ => {}
+        }
+    }
+
+    /// Wants to leave: at once where nothing is changed, otherwise it asks. For when the window is
+    /// closed.
+    pub fn ask_to_leave(&mut self) {
+        self.stale = true;
+        match self.draft.is_changed() {
+            true => self.ask(Picking::Leaving),
+            false => self.wishes.push(ScreenWish::Leave),
+        }
+    }
+
+    /// Goes to a row of the bindings, for instance to one that a prompt showed as unbound.
+    pub fn go_to(&mut self, row: Row) {
+        if matches!(self.busy, Busy::Nothing) {
+            self.filter = Filter::default();
+            self.turn_to(Page::Bindings);
+            self.stale = true;
+            let of_row = |i: &&Item| matches!(i.spot, Spot::Cell(cell) if cell.row == row);
+            let found = self.view().items().find(of_row).map(|i| i.spot);
+            if let Some(spot) = found {
+                self.focus_on(spot);
+            }
+        }
+        self.stale = true;
+    }
+
+    /// The pages, in order.
+    fn pages(&self) -> &'static [Page] {
+        &[Page::Bindings, Page::Feel]
+    }
+
+    fn turn(&mut self, by: isize) {
+        let pages = self.pages();
+        let at = pages.iter().position(|p| *p == self.page).unwrap_or(0);
+        let to = (at as isize + by).rem_euclid(pages.len() as isize);
+        self.turn_to(pages[to as usize]);
+    }
+
+    fn turn_to(&mut self, page: Page) {
+        if self.page != page {
+            self.page = page;
+            self.message = None;
+            self.stale = true;
+            let first = self.first_spot();
+            self.focus_on(first);
+        }
+    }
+
+    /// Does what the focused item is for.
+    fn choose(&mut self) {
+        let Some(item) = self.view().focused() else {
+            return;
+        };
+        if !item.enabled {
+            // What does nothing says why.
+            self.message = item.text.first().cloned();
+            self.stale = true;
+            return;
+        }
+        self.message = None;
+        match self.focus {
+            Spot::Page(page) => self.turn_to(page),
+            Spot::Tool(tool) => self.work_tool(tool),
+            Spot::Cell(cell) => self.listen(cell),
+            Spot::About => self.ask(Picking::About),
+            Spot::Dial(..) | Spot::Ease(_) => self.flip(self.focus),
+            Spot::Answer(n) => self.answer(usize::from(n)),
+            Spot::Letter(n) => self.type_letter(usize::from(n)),
+            _ => {}
+        }
+        self.stale = true;
+    }
+
+    /// Out of what it is doing, or of the screen.
+    fn back(&mut self) {
+        match &self.busy {
+            Busy::Nothing => self.ask_to_leave(),
+            Busy::Proving(_) => self.put_back(),
+            Busy::Asking(_) => self.settle(Settle::BackOut),
+            _ => self.calm(),
+        }
+    }
+
+    /// Does nothing any more, and goes back to where the player was.
+    fn calm(&mut self) {
+        if !matches!(self.busy, Busy::Nothing) {
+            self.busy = Busy::Nothing;
+            self.focus_on(self.before);
+        }
+        self.stale = true;
+    }
+
+    /// Goes into a dialog, on its first answer that can be given.
+    fn begin(&mut self, busy: Busy) {
+        if matches!(self.busy, Busy::Nothing) {
+            self.before = self.focus;
+        }
+        self.busy = busy;
+        self.stroke = None;
+        self.stale = true;
+        self.focus_on(Spot::Answer(0));
+        let dialog = self.view().dialog.as_ref();
+        let items = dialog.into_iter().flat_map(|d| d.lines.iter().flatten());
+        let chosen = |i: &&Item| matches!(i.role, Role::Radio { selected: true });
+        let first = items
+            .clone()
+            .find(chosen)
+            .or(items.clone().find(|i| i.enabled));
+        if let Some(spot) = first.map(|i| i.spot) {
+            self.focus_on(spot);
+        }
+        self.stale = true;
+    }
+
+    fn ask(&mut self, what: Picking) {
+        self.begin(Busy::Picking(what));
+    }
+
+    fn work_tool(&mut self, tool: Tool) {
+        self.message = None;
+        match tool {
+            Tool::Apply if self.draft.is_changed() => self.apply(false),
+            Tool::Undo => drop(self.draft.undo()),
+            Tool::Redo => drop(self.draft.redo()),
+            Tool::Reset => self.ask_what_to_reset(),
+            Tool::Presets => self.ask(Picking::Presets),
+            Tool::Search => self.begin(Busy::Typing(Typing::search(&self.filter))),
+            Tool::Find => {
+                let options = ListenerOptions::default().with_keys(self.draft.resolver());
+                let listener = self.listener(options);
+                self.begin(Busy::Finding(listener));
+            }
+            Tool::OpenFirst => self.filter.open_first = !self.filter.open_first,
+            Tool::ShowAll => self.filter = Filter::default(),
+            Tool::Leave => self.ask_to_leave(),
+            Tool::Apply => {}
+        }
+    }
+
+    fn listen(&mut self, cell: Cell) {
+        let listener = self.listener(self.draft.listens_for(cell));
+        self.begin(Busy::Listening(cell, listener));
+    }
+
+    fn listener(&self, options: ListenerOptions) -> Box<Listener> {
+        let mut listener = Box::new(Listener::new(options, &self.book));
+        listener.tick(self.now);
+        listener
+    }
+
+    fn hear(&mut self, heard: Heard) {
+        match heard {
+            Heard::Nothing | Heard::Holding => {}
+            Heard::Chord(chord) => match std::mem::replace(&mut self.busy, Busy::Nothing) {
+                Busy::Listening(cell, _) => {
+                    self.focus_on(self.before);
+                    let bound = self.draft.bind(cell, chord);
+                    self.after(bound);
+                }
+                _ => {
+                    self.filter.on = Some(chord);
+                    let first = self.first_spot();
+                    self.focus_on(first);
+                }
+            },
+            Heard::Refused(why) => self.say(&why),
+            Heard::Cancelled | Heard::TimedOut => {
+                self.message = None;
+                self.calm();
+            }
+        }
+    }
+
+    /// Goes on after an edit: it is done, it asks, or it was refused.
+    fn after(&mut self, bind: Result<Bind, Refusal>) {
+        self.message = None;
+        match bind {
+            Ok(Bind::Done) => self.calm(),
+            Ok(Bind::Asks(question)) => self.begin(Busy::Asking(question)),
+            Err(refusal) => {
+                self.say(&refusal);
+                // A question that was open stays open for another answer.
+                self.stale = true;
+            }
+        }
+    }
+
+    fn settle(&mut self, settle: Settle) {
+        if let Busy::Asking(question) = &self.busy {
+            let answered = self.draft.answer(question.clone(), settle);
+            self.after(answered);
+        }
+    }
+
+    fn clear(&mut self) {
+        if let Spot::Cell(cell) = self.focus {
+            self.unbind(cell);
+        }
+    }
+
+    fn unbind(&mut self, cell: Cell) {
+        let done = self.draft.unbind(cell).map(|()| Bind::Done);
+        self.after(done);
+    }
+
+    fn reset(&mut self, what: Reset) {
+        let done = self.draft.reset(what).map(|()| Bind::Done);
+        self.after(done);
+    }
+
+    fn reset_focused(&mut self) {
+        match self.focus {
+            Spot::Cell(cell) => self.reset(Reset::Cell(cell)),
+            Spot::Dial(..) | Spot::Ease(_) => self.reset_knob(self.focus),
+            _ => {}
+        }
+    }
+
+    fn say(&mut self, what: &impl Tell) {
+        self.message = Some(self.draft.tell(what));
+        self.stale = true;
+    }
+
+    fn text(&self, id: &str) -> String {
+        self.draft.words().say(id, &[])
+    }
+
+    /// The whole seconds until something ends.
+    fn whole(left: Duration) -> Duration {
+        Duration::from_secs(left.as_secs() + u64::from(left.subsec_nanos() > 0))
+    }
+}

@@ -1,0 +1,219 @@
+//! What of a controls screen can be focused, pointed at and chosen.
+
+use crate::input::{DeviceKind, Place};
+use crate::sheet::{Cell, Ease, Sheet};
+
+/// A page of the controls screen.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Page {
+    /// What works what.
+    Bindings,
+    /// How it feels, and what makes it easier to play with.
+    Feel,
+    /// The player's profiles.
+    Profiles,
+    /// The keyboard and what is on it.
+    Keyboard,
+    /// A sandbox: every action lit as it is worked.
+    Try,
+}
+
+impl Page {
+    /// Every page, in order.
+    pub const ALL: [Page; 5] = [
+        Page::Bindings,
+        Page::Feel,
+        Page::Profiles,
+        Page::Keyboard,
+        Page::Try,
+    ];
+
+    /// The word for it in ids.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Page::Bindings => "bindings",
+            Page::Feel => "feel",
+            Page::Profiles => "profiles",
+            Page::Keyboard => "keyboard",
+            Page::Try => "try",
+        }
+    }
+}
+
+/// A button over the page.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Tool {
+    /// Plays with the changes from here on, and has them kept.
+    Apply,
+    /// Takes the last change back.
+    Undo,
+    /// Makes it again.
+    Redo,
+    /// Back to the game's own: what is focused, its action, its group, its devices, everything.
+    Reset,
+    /// The game's presets, and one made for the other hand.
+    Presets,
+    /// Searches by title.
+    Search,
+    /// Searches by input: what is on this key?
+    Find,
+    /// Shows conflicts and what is unbound first, or in the game's order again.
+    OpenFirst,
+    /// Ends a search.
+    ShowAll,
+    /// Leaves the screen.
+    Leave,
+}
+
+impl Tool {
+    /// The word for it in ids.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Tool::Apply => "apply",
+            Tool::Undo => "undo",
+            Tool::Redo => "redo",
+            Tool::Reset => "reset",
+            Tool::Presets => "presets",
+            Tool::Search => "search",
+            Tool::Find => "find",
+            Tool::OpenFirst => "open-first",
+            Tool::ShowAll => "show-all",
+            Tool::Leave => "leave",
+        }
+    }
+}
+
+/// One number or switch of a feel, as it is set by itself.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Dial {
+    /// [`Feel::sensitivity`](crate::Feel::sensitivity).
+    Sensitivity,
+    /// Where a dead zone ends.
+    DeadZone,
+    /// Where full begins.
+    Full,
+    /// [`Feel::curve`](crate::Feel::curve).
+    Curve,
+    /// [`Feel::threshold`](crate::Feel::threshold).
+    Threshold,
+    /// Whether left and right are turned round.
+    InvertX,
+    /// Whether up and down are turned round.
+    InvertY,
+    /// [`Feel::ramp_up`](crate::Feel::ramp_up).
+    RampUp,
+    /// [`Feel::ramp_down`](crate::Feel::ramp_down).
+    RampDown,
+}
+
+impl Dial {
+    /// The word for it in ids and texts.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Dial::Sensitivity => "sensitivity",
+            Dial::DeadZone => "dead-zone",
+            Dial::Full => "full",
+            Dial::Curve => "curve",
+            Dial::Threshold => "threshold",
+            Dial::InvertX => "invert-x",
+            Dial::InvertY => "invert-y",
+            Dial::RampUp => "ramp-up",
+            Dial::RampDown => "ramp-down",
+        }
+    }
+}
+
+/// What can be done with a profile.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Deed {
+    /// Play with it.
+    Switch,
+    /// Make another one like it.
+    Copy,
+    /// Give it another name.
+    Rename,
+    /// Take it away; it can be brought back.
+    Delete,
+    /// Bring it back.
+    Undelete,
+    /// Show it as text.
+    Export,
+}
+
+impl Deed {
+    /// The word for it in ids and texts.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Deed::Switch => "switch",
+            Deed::Copy => "copy",
+            Deed::Rename => "rename",
+            Deed::Delete => "delete",
+            Deed::Undelete => "undelete",
+            Deed::Export => "export",
+        }
+    }
+}
+
+/// Something of a controls screen that can be focused, pointed at and chosen.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Spot {
+    /// The tab of a page.
+    Page(Page),
+    /// A button over the page.
+    Tool(Tool),
+    /// A binding.
+    Cell(Cell),
+    /// What the page of feel is about: all actions or one.
+    About,
+    /// A number or switch of feel.
+    Dial(DeviceKind, Dial),
+    /// Something that makes the game easier to play with.
+    Ease(Ease),
+    /// Makes a new profile.
+    NewProfile,
+    /// Takes a profile in that comes as text.
+    Import,
+    /// A deed on a profile, by its place in the list.
+    Profile(u16, Deed),
+    /// The keyboard layout.
+    Layout,
+    /// A key of the board.
+    Key(Place),
+    /// Where the actions are tried.
+    Where,
+    /// Begins or ends trying.
+    Trying,
+    /// An answer of the dialog, by its place.
+    Answer(u16),
+    /// A letter of the dialog that types, by its place.
+    Letter(u16),
+}
+
+impl Spot {
+    /// A name that stays: `page feel`, `cell walk.up keyboard-1`, `dial gamepad dead-zone`. For tests,
+    /// and for arrows that point something out.
+    pub fn id(self, sheet: &Sheet) -> String {
+        match self {
+            Spot::Page(page) => format!("page {}", page.word()),
+            Spot::Tool(tool) => format!("tool {}", tool.word()),
+            Spot::Cell(cell) => format!("cell {} {}", sheet.row_name(cell.row), cell.column),
+            Spot::About => "about".to_owned(),
+            Spot::Dial(kind, dial) => format!("dial {kind} {}", dial.word()),
+            Spot::Ease(ease) => format!("ease {}", ease.word()),
+            Spot::NewProfile => "new-profile".to_owned(),
+            Spot::Import => "import".to_owned(),
+            Spot::Profile(n, deed) => format!("profile {} {}", n + 1, deed.word()),
+            Spot::Layout => "layout".to_owned(),
+            Spot::Key(place) => format!("key {place}"),
+            Spot::Where => "where".to_owned(),
+            Spot::Trying => "trying".to_owned(),
+            Spot::Answer(n) => format!("answer {}", n + 1),
+            Spot::Letter(n) => format!("letter {}", n + 1),
+        }
+    }
+}

@@ -1,0 +1,230 @@
+//! Going from one item to the next, and the view as it is now.
+
+use super::{Busy, ControlsScreen, Dialog, Hint, Item, Note, Page, Role, ScreenView, Spot, Tool};
+use crate::draft::Draft;
+use crate::input::Direction;
+use crate::sheet::Cell;
+
+impl ControlsScreen {
+    /// What is to be seen and heard, as it is now.
+    pub fn view(&mut self) -> &ScreenView {
+        if self.rows.refresh(&self.draft) || self.stale {
+            self.stale = false;
+            self.view = self.make_view();
+            self.keep_focus();
+        }
+        &self.view
+    }
+
+    fn make_view(&self) -> ScreenView {
+        let mut view = ScreenView {
+            title: self.text("screen-title"),
+            pages: self.pages().iter().map(|p| self.tab(*p)).collect(),
+            dialog: self.dialog(),
+            message: self.message.clone(),
+            notes: self.notes(),
+            hints: self.hints(),
+            ..ScreenView::default()
+        };
+        match self.page {
+            Page::Bindings => self.view_bindings(&mut view),
+            _ => self.view_feel(&mut view),
+        }
+        view
+    }
+
+    /// The player is on something that is there: where they were, or where they began.
+    fn keep_focus(&mut self) {
+        let lines = self.view.lines();
+        let is_there = |spot| lines.iter().flatten().any(|i| i.spot == spot);
+        if !is_there(self.focus) {
+            let near = match self.focus {
+                // The column beyond the last one went with a binding.
+                Spot::Cell(cell) => nearest(&lines, cell),
+                _ => None,
+            };
+            let first = || lines.first().and_then(|l| l.first()).map(|i| i.spot);
+            if let Some(spot) = near.or_else(first) {
+                self.focus = spot;
+            }
+        }
+        let focus = self.focus;
+        if matches!(focus, Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_)) {
+            self.last = Some(focus);
+        }
+        let all = self.view.items_mut();
+        all.for_each(|i| i.focused = i.spot == focus);
+    }
+
+    /// Makes a number less or more, or goes to what is beside.
+    pub(super) fn steer(&mut self, way: Direction) {
+        if !self.nudge(way) {
+            self.go(way);
+        }
+    }
+
+    /// To what is above, below, left or right.
+    pub(super) fn go(&mut self, way: Direction) {
+        self.view();
+        let focus = self.focus;
+        let lines = self.view.lines();
+        let place = |line: &Vec<&Item>| line.iter().position(|i| i.spot == focus);
+        let Some((row, at)) = lines
+            .iter()
+            .enumerate()
+            .find_map(|(n, l)| Some((n, place(l)?)))
+        else {
+            return;
+        };
+        let line = &lines[row];
+        let to = match way {
+            Direction::Left => line.get(at.wrapping_sub(1)).copied(),
+            Direction::Right => line.get(at + 1).copied(),
+            Direction::Up => row.checked_sub(1).and_then(|r| beside(&lines[r], line, at)),
+            Direction::Down => lines.get(row + 1).and_then(|l| beside(l, line, at)),
+        };
+        if let Some(item) = to {
+            let spot = item.spot;
+            self.focus_on(spot);
+        }
+    }
+
+    pub(super) fn focus_on(&mut self, spot: Spot) {
+        self.focus = spot;
+        self.stale = true;
+    }
+
+    /// Where a page begins: with what it is about, below its tabs and tools.
+    pub(super) fn first_spot(&mut self) -> Spot {
+        self.stale = true;
+        let page = Spot::Page(self.page);
+        let sections = &self.view().sections;
+        let mut items = sections.iter().flat_map(|s| &s.rows).flat_map(|r| &r.items);
+        items.next().map_or(page, |i| i.spot)
+    }
+
+    fn tab(&self, page: Page) -> Item {
+        let label = self.text(&format!("page-{}", page.word()));
+        let selected = page == self.page;
+        let (spot, role) = (Spot::Page(page), Role::Tab { selected });
+        self.item(spot, label, role)
+    }
+
+    pub(super) fn item(&self, spot: Spot, label: String, role: Role) -> Item {
+        Item::new(spot, spot.id(self.draft.sheet()), label, role)
+    }
+
+    /// The buttons that every page has, after those of its own.
+    pub(super) fn common_tools(&self, own: Vec<Item>) -> Vec<Item> {
+        let draft = &self.draft;
+        let tool = |tool, id, enabled| self.tool(tool, id, enabled);
+        let mut tools = vec![
+            tool(Tool::Apply, "menu-apply", draft.is_changed()),
+            tool(Tool::Undo, "menu-undo", draft.can_undo()),
+            tool(Tool::Redo, "menu-redo", draft.can_redo()),
+            tool(Tool::Reset, "reset-more", draft.can_reset()),
+        ];
+        tools.extend(own);
+        tools.push(tool(Tool::Leave, "menu-done", true));
+        tools
+    }
+
+    pub(super) fn tool(&self, tool: Tool, id: &str, enabled: bool) -> Item {
+        let item = self.item(Spot::Tool(tool), self.text(id), Role::Button);
+        item.enabled(enabled)
+    }
+
+    /// Conflicts, and what applying would change.
+    fn notes(&self) -> Vec<Note> {
+        let (draft, words) = (&self.draft, self.draft.words());
+        let mut notes = Vec::new();
+        let conflicts = draft.conflicts();
+        for conflict in conflicts.iter().filter(|c| c.class.is_conflict()) {
+            let text = words.say("menu-conflict", &[("text", &draft.tell(conflict))]);
+            notes.push(Note {
+                text,
+                heading: false,
+                conflict: true,
+            });
+        }
+        let summary = draft.summary();
+        if !summary.is_empty() {
+            let text = self.text("menu-not-applied");
+            notes.push(Note {
+                text,
+                heading: true,
+                conflict: false,
+            });
+        }
+        let line = |text| Note {
+            text,
+            heading: false,
+            conflict: false,
+        };
+        notes.extend(summary.into_iter().map(line));
+        notes
+    }
+
+    /// What works the screen with the device in hand, as long as that is to be said.
+    fn hints(&self) -> Vec<Hint> {
+        if matches!(
+            self.busy,
+            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_)
+        ) {
+            return Vec::new();
+        }
+        let in_dialog = !matches!(self.busy, Busy::Nothing);
+        let all = super::command::hints(self.hand).into_iter();
+        let of_dialogs = |id: &str| matches!(id, "hint-choose" | "hint-back");
+        all.filter(|(_, id)| !in_dialog || of_dialogs(id))
+            .map(|(input, id)| Hint {
+                input,
+                name: short(&self.draft, input),
+                does: self.text(id),
+            })
+            .collect()
+    }
+
+    pub(super) fn dialog(&self) -> Option<Dialog> {
+        match &self.busy {
+            Busy::Nothing => None,
+            Busy::Listening(cell, listener) => Some(self.view_listening(Some(*cell), listener)),
+            Busy::Finding(listener) => Some(self.view_listening(None, listener)),
+            Busy::Asking(question) => Some(self.view_question(question)),
+            Busy::Picking(what) => Some(self.view_picking(what)),
+            Busy::Typing(typing) => Some(self.view_typing(typing)),
+            Busy::Proving(proving) => Some(self.view_proving(proving)),
+        }
+    }
+}
+
+pub(super) fn short(draft: &Draft, input: crate::input::Input) -> String {
+    draft.words().short_name(input, draft.layout())
+}
+
+/// The item of another line that lies over or under one: that of the same place from the left in
+/// columns, otherwise the last one.
+fn beside<'a>(to: &[&'a Item], from: &[&Item], at: usize) -> Option<&'a Item> {
+    if let Spot::Cell(cell) = from[at].spot {
+        let same = |i: &&&Item| matches!(i.spot, Spot::Cell(c) if c.column == cell.column);
+        let before = |i: &&&Item| matches!(i.spot, Spot::Cell(c) if c.column <= cell.column);
+        let found = to.iter().find(same).or(to.iter().rev().find(before));
+        if let Some(item) = found.or(to.first()) {
+            return Some(item);
+        }
+    }
+    to.get(at.min(to.len().saturating_sub(1))).copied()
+}
+
+/// The cell of the same row and devices that is nearest to one that is not shown any more.
+fn nearest(lines: &[Vec<&Item>], cell: Cell) -> Option<Spot> {
+    let cells = lines.iter().flatten().filter_map(|i| match i.spot {
+        Spot::Cell(other) if other.row == cell.row => Some(other),
+        _ => None,
+    });
+    let away = |c: &Cell| {
+        let other_kind = c.column.kind() != cell.column.kind();
+        (other_kind, c.column.number().abs_diff(cell.column.number()))
+    };
+    cells.min_by_key(away).map(Spot::Cell)
+}
