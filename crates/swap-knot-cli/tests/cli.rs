@@ -274,9 +274,10 @@ fn ease_sets_lists_and_settles() {
         .code(0)
         .stdout_eq("nothing is eased; say what, as in `latch=on` or `hold-after=1.2`\n");
     let args = ["latch=on", "hold-after=1.2"];
-    ease(&args)
-        .code(0)
-        .stdout_eq("All actions: worked another way\nsaved [..]ada.toml\n");
+    ease(&args).code(0).stdout_eq(
+        "All actions: Tap instead of holding the first part of a chord: on instead of off\n\
+             All actions: Time for a hold: 1.2 s instead of 0.5 s\nsaved [..]ada.toml\n",
+    );
     ease(&["--action", "coil-rope", "press=on"]).code(0);
     ease(&[])
         .code(0)

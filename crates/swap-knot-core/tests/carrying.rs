@@ -305,8 +305,8 @@ fn drafts_add_move_and_tell_in_words() {
     Horn: A instead of H
     Horn: H instead of nothing
     Preset: Left-handed instead of none
-    Lantern: on while held
-    Gamepad: another feel
+    All actions: Sensitivity (gamepad): 1.5 instead of 1
+    Lantern: Press once instead of holding: off instead of on
     ");
     while draft.undo() {}
     assert_eq!(draft.summary(), [""; 0]);

@@ -298,14 +298,25 @@ fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
     // The game keeps Escape for itself, so nobody is told how to bind it.
     assert_eq!(text.len(), 1);
     let spot = player.item("answer 2").spot;
-    player.controls.screen_mut().unwrap().point_at(Some(spot));
     let button = swap_knot_core::MouseButton::Left;
-    player.send(EventKind::MouseButton { button, down: true });
-    player.send(EventKind::MouseButton {
-        button,
-        down: false,
-    });
-    assert_eq!(player.label("answer 2"), "Clear");
+    let click = |player: &mut Player, at: Option<Spot>| {
+        // What is pointed at is known only once the picture has been drawn.
+        for down in [true, false] {
+            player.now = player.now.plus(Duration::from_millis(3));
+            let (at, device) = (player.now, DeviceId(0));
+            let what = EventKind::MouseButton { button, down };
+            player.controls.feed(&Event { at, device, what });
+        }
+        player.controls.tick(player.now);
+        player.controls.screen_mut().unwrap().point_at(at);
+    };
+    click(&mut player, Some(spot));
+    assert!(player.dialog().starts_with("Press the new input"));
+    click(&mut player, None);
+    let taken = "The left mouse button is taken by “Coil the rope”";
+    assert_eq!(player.dialog(), taken);
+    player.click("answer 4");
+    player.click("cell walk.up keyboard-1");
     player.click("answer 2");
     assert_eq!(player.label("cell walk.up keyboard-1"), "—");
     player.click("cell walk.up keyboard-1");

@@ -1,37 +1,34 @@
-//! Widgets of [egui] for Swap Knot: the whole remap menu, and prompts with glyphs.
+//! Widgets of [egui] for Swap Knot: the whole controls screen, and prompts with glyphs.
 //!
-//! The menu is drawn from a [`Draft`](swap_knot::Draft); no rule lives here. It is worked with the
-//! mouse, with the keyboard alone, or with a pad alone.
+//! The screen is drawn from a [`ScreenView`](swap_knot::screen::ScreenView); no rule, text or state of
+//! it lives here. It is worked with the mouse, with touch, with the keyboard, with a pad or through a
+//! screen reader, each of them alone.
 //!
 //! ```no_run
-//! use swap_knot::{Draft, Event, Seat, Time};
-//! use swap_knot_egui::{MenuNews, RemapMenu};
+//! use swap_knot::{Controls, Event, Time};
+//! use swap_knot_egui::ScreenSkin;
 //!
-//! # fn frame(ui: &mut egui::Ui, menu: &mut RemapMenu, draft: &mut Draft, seat: &mut Seat, events: &[Event], now: Time) {
+//! # fn frame(ui: &mut egui::Ui, controls: &mut Controls, skin: &mut ScreenSkin, events: &[Event], now: Time) {
 //! for event in events {
-//!     // What the menu does not take goes to the game.
-//!     if !menu.event(event, draft) {
-//!         seat.feed(event);
-//!     }
+//!     controls.feed(event); // the screen has it while it is open, otherwise the game
 //! }
-//! for news in menu.show(ui, draft, now) {
-//!     if let MenuNews::Applied(rig) = news {
-//!         seat.set_rig(rig); // and save draft.profile() in a locker
-//!     }
+//! controls.tick(now);
+//! if let Some(screen) = controls.screen_mut() {
+//!     skin.show(ui, screen);
 //! }
+//! controls.save(); // or `saving`, on a thread of its own
 //! # }
 //! ```
 
-mod command;
-mod draw;
-mod focus;
 mod fonts;
 mod glyphs;
-mod menu;
+mod look;
+mod pen;
 mod prompt;
+mod skin;
 
-pub use command::MenuCommand;
 pub use fonts::{Fonts, NoSuchFont};
 pub use glyphs::GlyphTextures;
-pub use menu::{MenuNews, RemapMenu};
+pub use look::Look;
 pub use prompt::prompt;
+pub use skin::ScreenSkin;

@@ -7,9 +7,10 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    Controls, Draft, Edge, Event, Layout, Locker, Row, Sheet, SituationId, Slug, Time,
+    Controls, Edge, Event, EventKind, Layout, Locker, PadButton, Place, Row, Sheet, SituationId,
+    Slug, Time,
 };
-use swap_knot_egui::{Fonts, GlyphTextures, MenuNews, RemapMenu};
+use swap_knot_egui::{Fonts, GlyphTextures, ScreenSkin};
 
 use crate::Incoming;
 use crate::report::Report;
@@ -26,8 +27,7 @@ const PROMPTS: [&str; 5] = ["deck", "helm", "crane", "chart", "pause"];
 pub(crate) struct App {
     sheet: Sheet,
     controls: Controls,
-    draft: Draft,
-    menu: RemapMenu,
+    skin: ScreenSkin,
     glyphs: GlyphTextures,
     report: Report,
     stage: Stage,
@@ -75,13 +75,11 @@ impl App {
             controls.prompt(&text)?;
             prompts.push((id, text));
         }
-        let draft = controls.draft();
         Ok(App {
-            menu: RemapMenu::new(&draft),
+            skin: ScreenSkin::new(),
             glyphs: GlyphTextures::new(),
             stage: Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
             controls,
-            draft,
             report: Report::new(options.report),
             prompts,
             incoming,
@@ -98,49 +96,27 @@ impl App {
         Time::from(self.started.elapsed())
     }
 
-    /// Takes in what came since the last frame: first the menu, and what it leaves the game.
+    /// Takes in what came since the last frame. Escape, and the middle button of a pad, open the
+    /// controls screen; while it is open,
+    /// everything is the screen's.
     fn take_in(&mut self) {
         let mut events = std::mem::take(&mut *self.incoming.borrow_mut());
         let at = self.now();
         events.extend(self.simulated.try_iter().map(|event| Event { at, ..event }));
         for event in &events {
-            let (menu, draft) = (&mut self.menu, &mut self.draft);
-            self.controls.offer(event, |layout| {
-                draft.set_layout(layout);
-                menu.event(event, draft)
-            });
-        }
-    }
-
-    /// Carries out what happened in the menu.
-    fn hear(&mut self, ctx: &egui::Context, news: MenuNews) {
-        match news {
-            MenuNews::Listening(cell) => self.report.say(match cell {
-                Some(_) => "listening",
-                None => "finding",
-            }),
-            MenuNews::Heard(chord) => self.report.say(&format!("heard: {chord}")),
-            MenuNews::Asks(conflict) => {
-                let text = conflict.describe(&self.sheet);
-                self.report.say(&format!("asks: {text}"));
+            let opens = match event.what {
+                EventKind::Key { place, down, .. } => place == Place::Escape && down,
+                EventKind::PadButton { button, value } => {
+                    button == PadButton::Center && value > 0.5
+                }
+                _ => false,
+            };
+            let was_closed = self.controls.screen().is_none();
+            self.controls.feed(event);
+            if opens && was_closed {
+                self.open(None);
             }
-            MenuNews::Applied(_) => {
-                self.controls.apply(&mut self.draft);
-                self.save();
-                self.report.say("applied");
-            }
-            MenuNews::Leave => ctx.send_viewport_cmd(egui::ViewportCommand::Close),
-            MenuNews::Refused(why) => self.report.say(&format!("refused: {why}")),
-            MenuNews::NotTaken(why) => self.report.say(&format!("refused: {why}")),
-            _ => {}
         }
-    }
-
-    /// Keeps what was applied. What another copy of the game changed meanwhile comes in with it.
-    fn save(&mut self) {
-        self.notes.clear();
-        self.controls.save();
-        self.draft = self.controls.draft();
     }
 
     /// Shows what there is to tell, of loading, saving or another keyboard, until something else is
@@ -184,13 +160,13 @@ impl App {
             self.report.say(&format!("began: {name}"));
         }
         self.report
-            .state("doing", &self.stage.doing(seat, self.draft.words()));
+            .state("doing", &self.stage.doing(seat, self.controls.words()));
     }
 
     /// Where the player is, and with what they play.
     fn head(&mut self, ui: &mut egui::Ui) {
         ui.horizontal(|ui| {
-            let words = self.draft.words().clone();
+            let words = self.controls.words().clone();
             ui.heading(words.game_title(&self.sheet));
             ui.separator();
             for (id, situation) in self.sheet.situations() {
@@ -216,39 +192,65 @@ impl App {
         ui.add_space(6.0);
         let here = self.controls.seat().situations().last().copied();
         let found = self.prompts.iter().find(|(s, _)| Some(*s) == here);
+        let (layout, words) = (
+            self.controls.resolver().layout().clone(),
+            self.controls.words().clone(),
+        );
         // It was found good at the start.
         let shown = found.and_then(|(_, text)| self.controls.prompt(text).ok());
+        let mut asked = None;
         if let Some(shown) = shown {
-            let (layout, words) = (self.draft.layout(), self.draft.words());
-            let asked = swap_knot_egui::prompt(ui, shown, &mut self.glyphs, layout, words, PROMPT);
+            asked = swap_knot_egui::prompt(ui, shown, &mut self.glyphs, &layout, &words, PROMPT);
             self.report.state("prompt", &shown.to_string());
-            if let Some(row) = asked {
-                self.menu.go_to(row);
-            }
+        }
+        if let Some(row) = asked {
+            self.open(Some(row));
         }
         ui.add_space(4.0);
-        self.stage
-            .draw(ui, self.controls.seat(), self.draft.words());
+        self.stage.draw(ui, self.controls.seat(), &words);
     }
 
-    /// Says what the menu shows, for tests and for the curious.
-    fn report(&mut self) {
-        for (name, rect) in self.menu.places() {
-            self.report.place(name, rect);
+    /// Opens the controls screen, where a prompt showed an unbound action: on that.
+    fn open(&mut self, row: Option<Row>) {
+        self.controls.open_screen(self.now());
+        if let (Some(screen), Some(row)) = (self.controls.screen_mut(), row) {
+            screen.go_to(row);
         }
-        let leaving = self.menu.is_leaving();
-        self.report.state("leaving", &leaving.to_string());
-        let rows = self.menu.visible(&self.draft);
-        self.report.state("rows", &rows.len().to_string());
-        for cell in rows.iter().flat_map(|r| &r.cells) {
-            let name = self.sheet.row_name(cell.cell.row);
-            let listening = self.menu.listening() == Some(cell.cell);
-            let text = match cell.name.as_deref() {
-                _ if listening => "press…",
-                name => name.unwrap_or("—"),
-            };
-            let what = format!("cell {name} {}", cell.cell.column);
-            self.report.state(&what, text);
+    }
+
+    /// Keeps what was applied. What another copy of the game changed meanwhile comes in with it.
+    fn save(&mut self) {
+        if let Some(saving) = self.controls.saving() {
+            let done = saving.run();
+            self.controls.saved(done);
+            self.report.say("saved");
+        }
+    }
+
+    /// Says what the screen shows, for tests and for the curious.
+    fn report(&mut self) {
+        let is_open = self.controls.screen().is_some();
+        self.report
+            .state("screen", if is_open { "open" } else { "closed" });
+        let Some(screen) = self.controls.screen_mut() else {
+            return;
+        };
+        let view = screen.view();
+        for item in view.items() {
+            self.report.state(&item.id, &item.label);
+        }
+        let rows: usize = view.sections.iter().map(|s| s.rows.len()).sum();
+        self.report.state("rows", &rows.to_string());
+        let section = view.sections.first().map_or("", |s| &s.title);
+        self.report.state("section", section);
+        let dialog = view.dialog.as_ref().map_or("", |d| &d.title);
+        self.report.state("dialog", dialog);
+        self.report
+            .state("message", view.message.as_deref().unwrap_or_default());
+        let focused = view.focused().map_or("", |i| &i.id);
+        self.report.state("focus", focused);
+        for (name, rect) in self.skin.places() {
+            self.report.place(name, rect);
         }
     }
 }
@@ -260,30 +262,31 @@ impl eframe::App for App {
         self.tell();
         self.find_fonts(&ctx);
         self.play();
-        if ctx.input(|i| i.viewport().close_requested()) && self.draft.is_changed() {
+        self.save();
+        let closes = ctx.input(|i| i.viewport().close_requested());
+        if let Some(screen) = self.controls.screen_mut()
+            && screen.draft().is_changed()
+            && closes
+        {
             // Leaving with unsaved changes asks, and says what has changed.
             ctx.send_viewport_cmd(egui::ViewportCommand::CancelClose);
-            self.menu.ask_to_leave(&self.draft);
+            screen.ask_to_leave();
         }
-        egui::Panel::top("head").show(ui, |ui| self.head(ui));
-        egui::Panel::bottom("stage")
-            .exact_size(218.0)
-            .show(ui, |ui| self.stage(ui));
-        let now = self.now();
-        let central = egui::CentralPanel::default();
-        let news = central.show(ui, |ui| {
-            if !self.notes.is_empty() {
-                ui.label(&self.notes);
-            }
-            self.menu.show(ui, &mut self.draft, now)
-        });
-        for news in news.inner {
-            self.hear(&ctx, news);
+        if let Some(screen) = self.controls.screen_mut() {
+            self.skin.show(ui, screen);
+        } else {
+            egui::Panel::top("head").show(ui, |ui| self.head(ui));
+            egui::CentralPanel::default().show(ui, |ui| {
+                if !self.notes.is_empty() {
+                    ui.label(&self.notes);
+                }
+                self.stage(ui);
+            });
         }
         self.report();
         let holds = !self.controls.seat().inputs_down().is_empty();
-        if holds || self.menu.is_listening() || self.stage.moves() {
-            // Something moves or may time out: the next frame comes by itself.
+        if holds || self.stage.moves() {
+            // Something moves: the next frame comes by itself.
             ctx.request_repaint();
         }
     }

@@ -4,7 +4,6 @@ use super::{Bind, Draft, Question, Refusal};
 use crate::conflict::conflicts_of;
 use crate::input::{Chord, DeviceKind};
 use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
-use crate::layout::Layout;
 use crate::profile::Profile;
 use crate::sheet::{
     ActionId, Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Manner, Row, Timing,
@@ -85,16 +84,10 @@ impl Draft {
     /// What the player eases for an action, or for all of them, as it is in force; of all that is
     /// not eased, it is what the game has.
     pub fn easing(&self, action: Option<ActionId>) -> Easing {
-        let Some(id) = action else {
-            return Easing::of(Timing::default()).with(&self.upheld.lawful.easing(None));
-        };
-        let eased = eased(&self.upheld.lawful, self.sheet.declared(id));
-        Easing {
-            toggle: Some(eased.toggle),
-            latch: Some(eased.latch),
-            press: Some(eased.press),
-            ignore_within: Some(eased.ignore_within),
-            ..Easing::of(eased.timing)
+        let lawful = &self.upheld.lawful;
+        match action {
+            Some(id) => eased(lawful, self.sheet.declared(id)).into(),
+            None => Easing::of(Timing::default()).with(&lawful.easing(None)),
         }
     }
 
@@ -174,66 +167,6 @@ impl Draft {
         easing.toggle = toggle;
         // No binding is worked otherwise by it, so there is nothing to ask about.
         self.ease(Some(action), easing).map(drop)
-    }
-
-    /// What applying would change, in words, a line each; for asking before the menu is left.
-    pub fn summary(&self) -> Vec<String> {
-        let (words, before, after) = (&self.words, &self.applied, &self.profile);
-        let mut lines = self.telling().lines(&self.changes());
-        let named = |name: Option<&str>| match name {
-            Some(name) => match self.sheet.preset(name) {
-                Some(preset) => words.preset_title(preset),
-                None => words.title_of_name("preset", name),
-            },
-            None => words.fill("preset-none", &[]),
-        };
-        if before.preset() != after.preset() {
-            let (new, old) = (named(after.preset()), named(before.preset()));
-            let title = words.fill("preset", &[]);
-            let values = [("title", &*title), ("after", &new), ("before", &old)];
-            lines.push(words.fill("change", &values));
-        }
-        if before.layout() != after.layout() {
-            let named = |name: Option<&str>| match name.and_then(Layout::shipped) {
-                Some(layout) => words.untranslated(layout.title()),
-                None => words.fill("layout-found", &[]),
-            };
-            let (new, old) = (named(after.layout()), named(before.layout()));
-            let title = words.fill("setting-layout", &[]);
-            let values = [("title", &*title), ("after", &new), ("before", &old)];
-            lines.push(words.fill("change", &values));
-        }
-        for (id, action) in self.sheet.actions() {
-            let mut say = |id: &str, title: &str| lines.push(words.fill(id, &[("title", title)]));
-            let title = self.row_title(id.into());
-            let of = |p: &crate::Profile| p.toggle(&action.name).unwrap_or(action.toggle);
-            if of(before) != of(after) {
-                say(if of(after) { "toggle-on" } else { "toggle-off" }, &title);
-            }
-            let own = Some(action.name.as_str());
-            let eased = |p: &Profile| Easing {
-                toggle: None,
-                ..p.easing(own)
-            };
-            if eased(before) != eased(after) {
-                say("ease-changed", &title);
-            }
-            let mut kinds = DeviceKind::ALL.iter();
-            if kinds.any(|&k| before.feel(own, k) != after.feel(own, k)) {
-                say("feel-changed", &title);
-            }
-        }
-        if before.easing(None) != after.easing(None) {
-            let title = words.fill("all-actions", &[]);
-            lines.push(words.fill("ease-changed", &[("title", &title)]));
-        }
-        for kind in DeviceKind::ALL {
-            if before.feel(None, kind) != after.feel(None, kind) {
-                let title = words.capital(&words.device_name(kind));
-                lines.push(words.fill("feel-changed", &[("title", &title)]));
-            }
-        }
-        lines
     }
 
     /// The cells that an input or chord stands in, for "what is on this key?": a single input is

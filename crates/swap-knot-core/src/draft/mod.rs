@@ -8,6 +8,7 @@ mod listener;
 mod menu;
 mod merged;
 mod question;
+mod summary;
 mod tell;
 
 pub(crate) use cancel::Cancelling;

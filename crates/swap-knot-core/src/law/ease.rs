@@ -23,6 +23,18 @@ impl Eased {
     }
 }
 
+impl From<Eased> for Easing {
+    fn from(eased: Eased) -> Easing {
+        Easing {
+            toggle: Some(eased.toggle),
+            latch: Some(eased.latch),
+            press: Some(eased.press),
+            ignore_within: Some(eased.ignore_within),
+            ..Easing::of(eased.timing)
+        }
+    }
+}
+
 /// What is in force: the player's for the action comes over theirs for all, and that over the
 /// game's; nothing but the game's where the sheet forbids it.
 pub(crate) fn eased(lawful: &Profile, action: &Action) -> Eased {

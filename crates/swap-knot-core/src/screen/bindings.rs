@@ -234,6 +234,8 @@ impl ControlsScreen {
         let label = match (&cell.name, listens) {
             (_, true) => self.text("menu-press"),
             (Some(name), _) => name.clone(),
+            // The free cell beyond the last one that is bound.
+            (None, _) if cell.cell.column.number() > 1 && cell.can_bind => "+".to_owned(),
             (None, _) => "—".to_owned(),
         };
         let role = Role::Binding {

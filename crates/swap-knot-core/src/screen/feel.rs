@@ -267,7 +267,7 @@ impl ControlsScreen {
             (_, Spot::Ease(_) | Spot::Dial(_, Dial::RampUp | Dial::RampDown)) => {
                 words.say("value-seconds", &[("seconds", &words.number(number))])
             }
-            _ => words.number(number),
+            _ => words.say("value-number", &[("number", &words.number(number))]),
         };
         let role = match scale {
             Some(scale) => Role::Slider {

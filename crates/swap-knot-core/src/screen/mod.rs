@@ -78,7 +78,9 @@ pub struct ControlsScreen {
     about: Option<ActionId>,
     /// The number that is being dragged, or held less or more: all of that is one step for undo.
     stroke: Option<(Spot, u64)>,
-    hover: Option<Spot>,
+    /// What came since a mouse button was pressed while the screen listens: a skin says first whether
+    /// that button points at something. Each with how often time has been told since.
+    waiting: Vec<(Event, u8)>,
     message: Option<String>,
     wishes: Vec<ScreenWish>,
     /// Plays with the draft: for what is tried.
@@ -137,7 +139,7 @@ impl ControlsScreen {
             now: Time::ZERO,
             about: None,
             stroke: None,
-            hover: None,
+            waiting: Vec::new(),
             message: None,
             wishes: Vec::new(),
             view: ScreenView::default(),
@@ -208,11 +210,11 @@ impl ControlsScreen {
         self.trial.advance(event.at);
         match &mut self.busy {
             Busy::Listening(_, listener) | Busy::Finding(listener) => {
-                // What is pointed at is meant, and not the button that points.
-                let points = matches!(event.what, EventKind::MouseButton { .. });
-                if !(points && matches!(self.hover, Some(Spot::Answer(_)))) {
+                if self.waiting.is_empty() && !is_click(event) {
                     let heard = listener.hear(event);
                     self.hear(heard);
+                } else {
+                    self.waiting.push((*event, 0));
                 }
             }
             Busy::Proving(proving) => {
@@ -235,6 +237,14 @@ impl ControlsScreen {
     /// Lets time go by: what is held repeats, what waits ends.
     pub fn tick(&mut self, now: Time) {
         self.now = self.now.max(now);
+        // Where nobody points, as without a picture, a mouse button is an input as any other.
+        let long = |(_, ticks): &mut (Event, u8)| {
+            *ticks = ticks.saturating_add(1);
+            *ticks > 2
+        };
+        if self.waiting.iter_mut().any(long) {
+            self.hear_waiting(false);
+        }
         if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
             let heard = listener.tick(self.now);
             self.stale = true;
@@ -265,9 +275,30 @@ impl ControlsScreen {
         waits || self.steering.is_going() || !self.book.inputs().is_empty()
     }
 
-    /// What is pointed at right now, if anything. A skin says so whenever it changes.
+    /// What is pointed at right now, if anything. A skin says so in every frame, before what was
+    /// pressed in it: while the screen listens, a mouse button that points at an answer is no input.
     pub fn point_at(&mut self, spot: Option<Spot>) {
-        self.hover = spot;
+        self.hear_waiting(matches!(spot, Some(Spot::Answer(_))));
+    }
+
+    /// Hears what waited for that; a button that points is left out.
+    fn hear_waiting(&mut self, points: bool) {
+        for (event, _) in std::mem::take(&mut self.waiting) {
+            let (Busy::Listening(_, listener) | Busy::Finding(listener)) = &mut self.busy else {
+                return;
+            };
+            if !(points && is_click(&event)) {
+                let heard = listener.hear(&event);
+                self.stale = true;
+                self.hear(heard);
+            }
+        }
+    }
+
+    /// Goes to what is shown, as a screen reader does.
+    pub fn focus(&mut self, spot: Spot) {
+        self.stroke = None;
+        self.focus_on(spot);
     }
 
     /// Something was clicked, touched, or activated by a screen reader. What is not shown any more, or
@@ -564,4 +595,8 @@ impl ControlsScreen {
     fn whole(left: Duration) -> Duration {
         Duration::from_secs(left.as_secs() + u64::from(left.subsec_nanos() > 0))
     }
+}
+
+const fn is_click(event: &Event) -> bool {
+    matches!(event.what, EventKind::MouseButton { .. })
 }

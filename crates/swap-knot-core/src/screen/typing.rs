@@ -147,7 +147,7 @@ impl ControlsScreen {
                 .map(|(n, c)| {
                     let label = match c {
                         ' ' => self.text("key-Space"),
-                        c => c.to_string(),
+                        c => self.draft.words().untranslated(&c.to_string()),
                     };
                     self.item(Spot::Letter(n as u16), label, Role::Button)
                 })

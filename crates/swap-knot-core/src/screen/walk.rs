@@ -77,6 +77,12 @@ impl ControlsScreen {
             return;
         };
         let line = &lines[row];
+        // Answers may be drawn below or beside each other.
+        let way = match (way, line.len(), &self.view.dialog) {
+            (Direction::Left, 1, Some(_)) => Direction::Up,
+            (Direction::Right, 1, Some(_)) => Direction::Down,
+            _ => way,
+        };
         let to = match way {
             Direction::Left => line.get(at.wrapping_sub(1)).copied(),
             Direction::Right => line.get(at + 1).copied(),

@@ -285,6 +285,19 @@ impl Feel {
         usual
     }
 
+    /// What a knob is at.
+    pub const fn knob(&self, knob: Knob) -> KnobValue {
+        match knob {
+            Knob::DeadZone => KnobValue::DeadZone(self.dead_zone),
+            Knob::Sensitivity => KnobValue::Number(self.sensitivity),
+            Knob::Invert => KnobValue::Axes(self.invert),
+            Knob::Curve => KnobValue::Number(self.curve),
+            Knob::Threshold => KnobValue::Number(self.threshold),
+            Knob::RampUp => KnobValue::Number(self.ramp_up),
+            Knob::RampDown => KnobValue::Number(self.ramp_down),
+        }
+    }
+
     /// This feel with a change laid over it.
     #[must_use]
     pub fn with(self, patch: &FeelPatch) -> Feel {

@@ -108,7 +108,7 @@ impl Desktop {
             root,
             shown: 0,
         };
-        window.wait_for_place("apply");
+        window.wait_for_prompt("to leave");
         window.take_focus();
         window
     }
@@ -166,6 +166,38 @@ impl Window {
             std::thread::sleep(Duration::from_millis(20));
         }
         panic!("the window was never shown");
+    }
+
+    /// Opens the controls screen with its key: the server may give the window its keys a moment
+    /// later.
+    pub(crate) fn open_screen(&mut self) {
+        const ESCAPE: u8 = 9;
+        let start = Instant::now();
+        while start.elapsed() < PATIENCE {
+            self.press(ESCAPE);
+            for _ in 0..20 {
+                if self.last("screen: ") == "open" {
+                    return;
+                }
+                std::thread::sleep(Duration::from_millis(50));
+            }
+        }
+        panic!("the controls screen was never opened");
+    }
+
+    /// Waits until something is as it should be, also where it was said before.
+    pub(crate) fn wait_until(&mut self, what: &str, is: &str) {
+        let start = Instant::now();
+        let what = format!("{what}: ");
+        while self.last(&what) != is {
+            let last = self.last(&what).to_owned();
+            assert!(
+                start.elapsed() < PATIENCE,
+                "{what}{last} and not {is}; the window said:\n{}",
+                self.log.join("\n")
+            );
+            std::thread::sleep(Duration::from_millis(20));
+        }
     }
 
     fn send(&self, kind: u8, detail: u8, at: (i16, i16)) {
@@ -321,18 +353,6 @@ impl Window {
         std::thread::sleep(Duration::from_millis(400));
         self.drain();
         self.log.iter().filter(|l| *l == line).count()
-    }
-
-    /// Waits until the program has ended by itself.
-    pub(crate) fn wait_for_end(mut self) {
-        let start = Instant::now();
-        while start.elapsed() < PATIENCE {
-            if self.program.try_wait().unwrap().is_some() {
-                return;
-            }
-            std::thread::sleep(Duration::from_millis(20));
-        }
-        panic!("the program did not end");
     }
 
     /// Whether the window has said that line.

@@ -6,7 +6,7 @@ use crate::sheet::KnobValue;
 
 impl Telling<'_> {
     /// The title of a preset by its name.
-    pub(super) fn preset(&self, name: &str) -> String {
+    pub(crate) fn preset(&self, name: &str) -> String {
         match self.sheet.preset(name) {
             Some(preset) => self.words.preset_title(preset),
             None => self.words.title_of_name("preset", name),

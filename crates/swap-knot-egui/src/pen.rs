@@ -1,0 +1,328 @@
+//! One item: how it is drawn, what a screen reader hears of it, and what was done to it.
+
+use egui::accesskit::Action;
+use egui::{
+    Align2, Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense,
+    Stroke, StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
+};
+use swap_knot::screen::{Item, Role, Spot};
+use swap_knot::{Direction, Layout, Words};
+
+use crate::look::{Look, size};
+use crate::{GlyphTextures, prompt};
+
+/// What was done to the screen by pointing or by a screen reader.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) enum Act {
+    Press(Spot),
+    Drag(Spot, f32),
+    Focus(Spot),
+    Nudge(Spot, Direction),
+}
+
+/// Draws items, and notes what is done to them.
+pub(crate) struct Pen<'a> {
+    pub(crate) look: Look,
+    pub(crate) glyphs: &'a mut GlyphTextures,
+    pub(crate) layout: &'a Layout,
+    pub(crate) words: &'a Words,
+    pub(crate) places: &'a mut Vec<(String, Rect)>,
+    pub(crate) acts: Vec<Act>,
+    pub(crate) hover: Option<Spot>,
+    /// Whether the player moved, so that the list has to follow.
+    pub(crate) follows: bool,
+}
+
+const ROUND: CornerRadius = CornerRadius::same(5);
+
+impl Pen<'_> {
+    /// How wide an item wants to be.
+    pub(crate) fn width(&self, ui: &Ui, item: &Item) -> f32 {
+        let text = self.measure(ui, &item.label, size::TEXT);
+        let more = match item.role {
+            Role::Slider { .. } => 240.0,
+            Role::Switch { .. } | Role::Choice => 56.0,
+            Role::Radio { .. } => 34.0,
+            Role::Field => 90.0,
+            _ => 0.0,
+        };
+        text + more + 2.0 * size::PAD
+    }
+
+    pub(crate) fn measure(&self, ui: &Ui, text: &str, points: f32) -> f32 {
+        let font = FontId::proportional(points);
+        let galley = ui
+            .painter()
+            .layout_no_wrap(text.to_owned(), font, self.look.text);
+        galley.size().x
+    }
+
+    /// Draws an item of a width.
+    pub(crate) fn item(&mut self, ui: &mut Ui, item: &Item, width: f32) {
+        let (_, rect) = ui.allocate_space(vec2(width, size::ITEM));
+        self.item_in(ui, item, rect);
+    }
+
+    /// Draws an item into a place.
+    pub(crate) fn item_in(&mut self, ui: &mut Ui, item: &Item, rect: Rect) {
+        let id = Id::unique(("swap-knot", &item.id));
+        let response = ui.interact(rect, id, Sense::click_and_drag());
+        self.places.push((item.id.clone(), rect));
+        self.tell(ui, item, &response);
+        self.note(ui, item, &response);
+        if self.follows && item.focused {
+            ui.scroll_to_rect(rect.expand2(vec2(0.0, 2.0 * size::ITEM)), None);
+        }
+        if !ui.is_rect_visible(rect) {
+            return;
+        }
+        self.paint(ui, item, rect, response.hovered());
+        if !item.text.is_empty() && !matches!(item.spot, Spot::Answer(_)) {
+            response.on_hover_text(item.text.join("\n"));
+        }
+    }
+
+    /// What a screen reader hears, and where its focus is.
+    fn tell(&self, ui: &Ui, item: &Item, response: &Response) {
+        let (enabled, spoken) = (item.enabled, item.spoken.clone());
+        let info = match item.role {
+            Role::Tab { selected } => WidgetInfo::selected(Heard::Tab, enabled, selected, spoken),
+            Role::Radio { selected } => {
+                WidgetInfo::selected(Heard::RadioButton, enabled, selected, spoken)
+            }
+            Role::Switch { on } => WidgetInfo::selected(Heard::Switch, enabled, on, spoken),
+            Role::Slider { at } => WidgetInfo::slider(enabled, f64::from(at), spoken),
+            Role::Choice => WidgetInfo::labeled(Heard::ComboBox, enabled, spoken),
+            Role::Field => WidgetInfo::labeled(Heard::SearchInput, enabled, spoken),
+            _ => WidgetInfo::labeled(Heard::Button, enabled, spoken),
+        };
+        response.widget_info(|| info.clone());
+        let described = item.text.join("\n");
+        ui.ctx().accesskit_node_builder(response.id, |node| {
+            if !described.is_empty() {
+                node.set_description(described);
+            }
+            if matches!(item.role, Role::Slider { .. }) {
+                node.add_action(Action::Increment);
+                node.add_action(Action::Decrement);
+                node.set_min_numeric_value(0.0);
+                node.set_max_numeric_value(1.0);
+            }
+        });
+        if item.focused {
+            if !response.has_focus() {
+                response.request_focus();
+            }
+            // The screen itself moves the focus; keys are not egui's here.
+            let filter = EventFilter {
+                tab: true,
+                horizontal_arrows: true,
+                vertical_arrows: true,
+                escape: true,
+            };
+            ui.memory_mut(|m| m.set_focus_lock_filter(response.id, filter));
+        }
+    }
+
+    /// What was done to it.
+    fn note(&mut self, ui: &Ui, item: &Item, response: &Response) {
+        let spot = item.spot;
+        if response.contains_pointer() {
+            self.hover = Some(spot);
+        }
+        let asked = |action| ui.input(|i| i.has_accesskit_action_request(response.id, action));
+        match item.role {
+            Role::Slider { .. } => {
+                let held = response.is_pointer_button_down_on();
+                if let Some(at) = response.interact_pointer_pos().filter(|_| held) {
+                    let track = track(response.rect);
+                    self.acts
+                        .push(Act::Drag(spot, (at.x - track.left()) / track.width()));
+                }
+                for (action, way) in [
+                    (Action::Increment, Direction::Right),
+                    (Action::Decrement, Direction::Left),
+                ] {
+                    if asked(action) {
+                        self.acts.push(Act::Nudge(spot, way));
+                    }
+                }
+            }
+            _ if response.clicked_by(egui::PointerButton::Primary) || asked(Action::Click) => {
+                self.acts.push(Act::Press(spot));
+            }
+            _ => {}
+        }
+        if asked(Action::Focus) {
+            self.acts.push(Act::Focus(spot));
+        }
+    }
+
+    fn paint(&mut self, ui: &mut Ui, item: &Item, rect: Rect, hovered: bool) {
+        let look = self.look;
+        let selected = matches!(item.role, Role::Tab { selected: true });
+        let fill = match (hovered && item.enabled, item.enabled) {
+            (true, _) => look.item_pointed,
+            (_, true) => look.item,
+            (_, false) => look.ground,
+        };
+        let edge = match (item.conflict, item.changed) {
+            (true, _) => Stroke::new(2.0, look.conflict),
+            (_, true) => Stroke::new(2.0, look.changed),
+            _ if !item.enabled => Stroke::new(look.line, look.item),
+            _ => Stroke::new(look.line, look.edge),
+        };
+        ui.painter()
+            .rect(rect, ROUND, fill, edge, StrokeKind::Inside);
+        if item.focused {
+            let ring = Stroke::new(3.0, look.focus);
+            ui.painter()
+                .rect_stroke(rect.expand(2.0), ROUND, ring, StrokeKind::Outside);
+        }
+        let color = match item.enabled {
+            true => look.text,
+            false => look.quiet,
+        };
+        match &item.role {
+            Role::Binding { chord, listening } => {
+                let inside = rect.shrink2(vec2(size::PAD, 2.0));
+                self.binding(ui, item, inside, chord.as_ref().filter(|_| !listening));
+            }
+            Role::Slider { at } => self.slider(ui, item, rect, *at),
+            Role::Switch { on } => {
+                let (bed, knob) = (
+                    Rect::from_min_size(
+                        rect.left_center() + vec2(size::PAD, -9.0),
+                        vec2(36.0, 18.0),
+                    ),
+                    if *on { 0.75 } else { 0.25 },
+                );
+                let fill = if *on { look.focus } else { look.ground };
+                let edge = Stroke::new(look.line.max(1.5), look.edge);
+                ui.painter()
+                    .rect(bed, CornerRadius::same(9), fill, edge, StrokeKind::Inside);
+                let x = bed.left() + bed.width() * knob;
+                ui.painter()
+                    .circle(pos2(x, bed.center().y), 6.0, look.text, Stroke::NONE);
+                self.text(ui, rect, 36.0 + 8.0, &item.label, color);
+            }
+            Role::Choice => {
+                self.text(ui, rect, 20.0, &item.label, color);
+                let arrow = |x: f32, text: &str| {
+                    let font = FontId::proportional(size::TEXT);
+                    let at = pos2(x, rect.center().y);
+                    ui.painter()
+                        .text(at, Align2::CENTER_CENTER, text, font, look.quiet);
+                };
+                arrow(rect.left() + 14.0, "◀");
+                arrow(rect.right() - 14.0, "▶");
+            }
+            Role::Radio { selected } => {
+                let at = rect.left_center() + vec2(18.0, 0.0);
+                let edge = Stroke::new(look.line.max(1.5), look.edge);
+                ui.painter().circle(at, 8.0, look.ground, edge);
+                if *selected {
+                    ui.painter().circle(at, 4.5, look.focus, Stroke::NONE);
+                }
+                self.text(ui, rect, 26.0, &item.label, color);
+            }
+            Role::Field => self.text(ui, rect, 0.0, &item.label, color),
+            _ => {
+                let font = FontId::proportional(size::TEXT);
+                let galley = ui.painter().layout_no_wrap(item.label.clone(), font, color);
+                let left = (rect.width() - galley.size().x).max(0.0) / 2.0;
+                let at = pos2(rect.left() + left, rect.center().y - galley.size().y / 2.0);
+                let clip = ui.painter().with_clip_rect(rect.intersect(ui.clip_rect()));
+                clip.galley(at, galley, color);
+            }
+        }
+        if selected {
+            let bar = Rect::from_min_max(pos2(rect.left(), rect.bottom() - 4.0), rect.max);
+            ui.painter()
+                .rect_filled(bar, CornerRadius::same(2), look.focus);
+        }
+    }
+
+    /// Text from the left, after so much room.
+    fn text(&self, ui: &Ui, rect: Rect, after: f32, text: &str, color: Color32) {
+        let font = FontId::proportional(size::TEXT);
+        let room = rect.width() - after - 2.0 * size::PAD;
+        let mut job = egui::text::LayoutJob::simple_singleline(text.to_owned(), font, color);
+        job.wrap = egui::text::TextWrapping::truncate_at_width(room.max(8.0));
+        let galley = ui.painter().layout_job(job);
+        let x = rect.left() + size::PAD + after;
+        let at = pos2(x, rect.center().y - galley.size().y / 2.0);
+        ui.painter().galley(at, galley, color);
+    }
+
+    /// What works an action: its glyphs, and its name where they do not carry it.
+    fn binding(
+        &mut self,
+        ui: &mut Ui,
+        item: &Item,
+        inside: Rect,
+        chord: Option<&swap_knot::Chord>,
+    ) {
+        let look = self.look;
+        let mut inner = ui.new_child(
+            egui::UiBuilder::new()
+                .max_rect(inside)
+                .layout(egui::Layout::left_to_right(egui::Align::Center)),
+        );
+        inner.set_clip_rect(inside.intersect(ui.clip_rect()));
+        inner.style_mut().interaction.selectable_labels = false;
+        inner.spacing_mut().item_spacing.x = 5.0;
+        let text = |text: &str| egui::RichText::new(text).size(size::TEXT);
+        // A sign besides the colour, for those who do not tell the colours apart.
+        if item.conflict {
+            inner.label(text("!").strong().color(look.conflict));
+        } else if item.changed {
+            inner.label(text("•").strong().color(look.changed));
+        }
+        let drawn = chord.is_some_and(|chord| {
+            let (glyphs, layout, words) = (&mut *self.glyphs, self.layout, self.words);
+            prompt::chord(&mut inner, chord, glyphs, layout, words, size::GLYPH)
+        });
+        let on_keys = chord.is_some_and(|c| c.device_kind() == swap_knot::DeviceKind::Keyboard);
+        if !(drawn && on_keys) {
+            let color = if item.enabled { look.text } else { look.quiet };
+            let label = egui::Label::new(text(&item.label).color(color));
+            inner.add(label.truncate());
+        }
+    }
+
+    fn slider(&self, ui: &Ui, item: &Item, rect: Rect, at: f32) {
+        let (look, track) = (self.look, track(rect));
+        let edge = Stroke::new(look.line, look.edge);
+        ui.painter().rect(
+            track,
+            CornerRadius::same(3),
+            look.ground,
+            edge,
+            StrokeKind::Inside,
+        );
+        let x = track.left() + track.width() * at;
+        let done = Rect::from_min_max(track.min, pos2(x, track.bottom()));
+        ui.painter()
+            .rect_filled(done, CornerRadius::same(3), look.edge);
+        ui.painter().circle(
+            pos2(x, rect.center().y),
+            9.0,
+            look.text,
+            Stroke::new(2.0, look.ground),
+        );
+        let value = Rect::from_min_max(pos2(track.right() + 6.0, rect.top()), rect.max);
+        self.text(ui, value, 0.0, &item.label, look.text);
+    }
+}
+
+/// Where the knob of a slider runs.
+fn track(rect: Rect) -> Rect {
+    let left = rect.left() + size::PAD + 8.0;
+    let right = (rect.right() - 84.0).max(left + 20.0);
+    let y = rect.center().y;
+    Rect::from_min_max(pos2(left, y - 3.0), pos2(right, y + 3.0))
+}
+
+/// How much room a drawing beside a row takes.
+pub(crate) const LIVE: Vec2 = vec2(64.0, 36.0);

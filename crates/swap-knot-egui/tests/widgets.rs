@@ -1,0 +1,456 @@
+//! The widgets without a window: egui's own events in, painted text and a screen reader's tree out.
+
+#![allow(clippy::unwrap_used, clippy::panic)]
+
+use egui::accesskit::{Action, ActionRequest, Node, NodeId, Role, Toggled};
+use egui::{
+    Color32, Event as Theirs, FullOutput, Modifiers, PointerButton, Pos2, RawInput, Rect, Vec2,
+    pos2, vec2,
+};
+use swap_knot::screen::{ControlsScreen, ScreenCommand, Spot};
+use swap_knot::{
+    DeviceId, DeviceKind, Draft, Input, Layout, PadButton, Place, Profile, Prompt, Row, Seat,
+    Sheet, Simulated, Stick, Time, Words,
+};
+use swap_knot_egui::{Fonts, GlyphTextures, Look, ScreenSkin, prompt};
+
+const SHEET: &str = include_str!("../../../demo/slack-water.toml");
+
+/// A controls screen before a player.
+struct Player {
+    ctx: egui::Context,
+    screen: ControlsScreen,
+    skin: ScreenSkin,
+    size: Vec2,
+    painted: String,
+    /// What a screen reader has been told of each node, once it is switched on.
+    nodes: Vec<(NodeId, Node)>,
+    focus: Option<NodeId>,
+}
+
+impl Player {
+    fn new() -> Player {
+        Player::in_language("en")
+    }
+
+    fn in_language(language: &str) -> Player {
+        let sheet = Sheet::from_toml(SHEET).unwrap();
+        let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+        draft.set_words(&Words::shipped(language).unwrap());
+        let seat = Seat::new(draft.rig());
+        let mut player = Player {
+            ctx: egui::Context::default(),
+            screen: ControlsScreen::new(draft, &seat),
+            skin: ScreenSkin::new(),
+            size: vec2(1280.0, 800.0),
+            painted: String::new(),
+            nodes: Vec::new(),
+            focus: None,
+        };
+        player.ctx.enable_accesskit();
+        let at_once = egui::style::ScrollAnimation::none();
+        player
+            .ctx
+            .all_styles_mut(|style| style.scroll_animation = at_once);
+        player.frame(Vec::new());
+        player
+    }
+
+    /// Draws a frame with these events of egui.
+    fn frame(&mut self, events: Vec<Theirs>) {
+        let input = RawInput {
+            screen_rect: Some(Rect::from_min_size(Pos2::ZERO, self.size)),
+            events,
+            ..RawInput::default()
+        };
+        let (skin, screen) = (&mut self.skin, &mut self.screen);
+        let mut out = self.ctx.run_ui(input, |ui| skin.show(ui, screen));
+        self.painted = painted(&out);
+        if let Some(update) = out.platform_output.accesskit_update.take() {
+            self.nodes = update.nodes;
+            self.focus = Some(update.focus);
+        }
+        // No screen wants the textures.
+        out.textures_delta.clear();
+    }
+
+    /// Clicks what stands under that name.
+    fn click(&mut self, id: &str) {
+        let at = self.place(id).center();
+        let modifiers = Modifiers::NONE;
+        let button = PointerButton::Primary;
+        let press = |pressed| Theirs::PointerButton {
+            pos: at,
+            button,
+            pressed,
+            modifiers,
+        };
+        self.frame(vec![Theirs::PointerMoved(at)]);
+        self.frame(vec![press(true)]);
+        self.frame(vec![press(false)]);
+        self.frame(Vec::new());
+    }
+
+    fn place(&self, id: &str) -> Rect {
+        let found = self.skin.places().find(|(name, _)| *name == id);
+        found.unwrap_or_else(|| panic!("no {id}")).1
+    }
+
+    fn key(&mut self, place: Place) {
+        let keyboard = Simulated::new(DeviceId(0));
+        self.screen.event(&keyboard.key(place));
+        self.screen.event(&keyboard.key_up(place));
+        self.screen.tick(Time::from_millis(1));
+        self.frame(Vec::new());
+        self.frame(Vec::new());
+    }
+
+    /// What a screen reader has under a name.
+    fn node(&self, label: &str) -> &(NodeId, Node) {
+        let mut all = self.nodes.iter();
+        let found = all.find(|(_, n)| n.label() == Some(label));
+        found.unwrap_or_else(|| panic!("nothing is called {label}: {:?}", self.labels()))
+    }
+
+    fn labels(&self) -> Vec<&str> {
+        self.nodes.iter().filter_map(|(_, n)| n.label()).collect()
+    }
+
+    /// Does what a screen reader asks for.
+    fn ask(&mut self, label: &str, action: Action) {
+        let target_node = self.node(label).0;
+        let request = ActionRequest {
+            action,
+            target_tree: egui::accesskit::TreeId::ROOT,
+            target_node,
+            data: None,
+        };
+        self.frame(vec![Theirs::AccessKitActionRequest(request)]);
+        self.frame(Vec::new());
+        self.frame(Vec::new());
+    }
+}
+
+/// Every text that was painted.
+fn painted(out: &FullOutput) -> String {
+    fn collect(shape: &egui::Shape, into: &mut String) {
+        match shape {
+            egui::Shape::Text(text) => {
+                into.push_str(text.galley.text());
+                into.push('\n');
+            }
+            egui::Shape::Vec(shapes) => shapes.iter().for_each(|s| collect(s, into)),
+            _ => {}
+        }
+    }
+    let mut text = String::new();
+    out.shapes.iter().for_each(|s| collect(&s.shape, &mut text));
+    text
+}
+
+#[test]
+fn a_cell_is_clicked_asked_about_and_swapped_with_the_mouse() {
+    let mut player = Player::new();
+    player.click("cell cast-off keyboard-1");
+    assert!(
+        player
+            .painted
+            .contains("Press the new input for “Cast off”")
+    );
+    assert!(player.painted.contains("Escape cancels; 10 s left"));
+    player.key(Place::KeyF);
+    assert!(player.painted.contains("F is taken by “Lantern”"));
+    assert!(player.painted.contains("Cast off: F instead of Space"));
+    // A way that is not offered says why; what lies beneath the question is not in reach.
+    player.click("answer 3");
+    let told = "The game does not let “Cast off” and “Lantern” share an input.";
+    assert!(
+        player.painted.matches(told).count() > 1,
+        "{}",
+        player.painted
+    );
+    player
+        .screen
+        .press(Spot::Tool(swap_knot::screen::Tool::Leave));
+    player.click("answer 1");
+    assert!(player.painted.contains("Lantern: Space instead of F"));
+    player.click("tool undo");
+    assert!(!player.screen.draft().is_changed());
+}
+
+#[test]
+fn a_number_is_dragged_and_what_the_stick_does_is_drawn() {
+    let mut player = Player::new();
+    player.click("page feel");
+    let rect = player.place("dial gamepad sensitivity");
+    let (button, modifiers) = (PointerButton::Primary, Modifiers::NONE);
+    let press = |pos, pressed| Theirs::PointerButton {
+        pos,
+        button,
+        pressed,
+        modifiers,
+    };
+    let from = pos2(rect.left() + 30.0, rect.center().y);
+    player.frame(vec![Theirs::PointerMoved(from)]);
+    player.frame(vec![press(from, true)]);
+    for n in 1..10 {
+        player.frame(vec![Theirs::PointerMoved(
+            from + vec2(n as f32 * 14.0, 0.0),
+        )]);
+    }
+    player.frame(vec![press(from + vec2(126.0, 0.0), false)]);
+    player.frame(Vec::new());
+    let feel = player.screen.draft().feel(None, DeviceKind::Gamepad);
+    assert!(feel.sensitivity > 1.0, "{feel:?}");
+    assert!(player.screen.draft().is_changed());
+    // All of the dragging is one step.
+    player.click("tool undo");
+    assert!(!player.screen.draft().is_changed());
+}
+
+#[test]
+fn a_screen_reader_hears_and_works_everything() {
+    let mut player = Player::new();
+    let cell = "Cast off, Keyboard and mouse: Space";
+    assert_eq!(player.node(cell).1.role(), Role::Button);
+    assert_eq!(player.node("Bindings").1.role(), Role::Tab);
+    // Its focus is where the player is, and follows.
+    player.key(Place::ArrowDown);
+    let focused = player.focus.unwrap();
+    assert_eq!(
+        focused,
+        player.node("Walk to the bow, Keyboard and mouse: W").0
+    );
+    player.ask(cell, Action::Focus);
+    assert_eq!(player.screen.view().focused().unwrap().spoken, cell);
+    player.ask(cell, Action::Click);
+    let heard = player.labels();
+    assert!(heard.contains(&"Cancel"), "{heard:?}");
+    let title = player
+        .nodes
+        .iter()
+        .find(|(_, n)| n.role() == Role::Alert)
+        .unwrap();
+    assert_eq!(title.1.value(), Some("Press the new input for “Cast off”"));
+    player.ask("Clear", Action::Click);
+    let refused = player.screen.view().message.clone().unwrap();
+    assert!(
+        refused.starts_with("“Cast off” always needs a binding"),
+        "{refused}"
+    );
+
+    player.ask("Feel", Action::Click);
+    let slider = "Dead zone: 0.15";
+    assert_eq!(player.node(slider).1.role(), Role::Slider);
+    let far = player.node(slider).1.numeric_value().unwrap();
+    assert!((0.1..0.2).contains(&far), "{far}");
+    player.ask(slider, Action::Increment);
+    assert!(player.labels().contains(&"Dead zone: 0.16, changed"));
+    let off = "Press instead of holding for a time: off";
+    assert_eq!(player.node(off).1.toggled(), Some(Toggled::False));
+    player.ask(off, Action::Click);
+    let on = "Press instead of holding for a time: on, changed";
+    assert_eq!(player.node(on).1.toggled(), Some(Toggled::True));
+    player.screen.command(ScreenCommand::Undo);
+}
+
+/// On a small window with text twice as large, whoever goes anywhere sees where they are, and every
+/// answer of a question.
+#[test]
+fn where_the_player_is_is_in_view_on_a_small_screen_with_large_text() {
+    for language in ["en", "de", "ru", "ja"] {
+        let mut player = Player::in_language(language);
+        player.size = vec2(400.0, 300.0);
+        let all = Rect::from_min_size(Pos2::ZERO, player.size);
+        for _ in 0..12 {
+            player.key(Place::ArrowDown);
+            player.frame(Vec::new());
+            let id = player.screen.view().focused().unwrap().id.clone();
+            let rect = player.place(&id);
+            assert!(all.contains_rect(rect), "{language}: {id} at {rect}");
+        }
+        player.screen.press(Spot::Cell(cell(&player, "cast-off")));
+        player.key(Place::KeyF);
+        for n in 1..=4 {
+            let rect = player.place(&format!("answer {n}"));
+            assert!(all.contains_rect(rect), "{language}: answer {n} at {rect}");
+        }
+    }
+}
+
+fn cell(player: &Player, row: &str) -> swap_knot::Cell {
+    let row = player.screen.draft().sheet().find_row(row).unwrap();
+    row.cell("keyboard-1".parse().unwrap())
+}
+
+/// As WCAG 2.2 works it out.
+#[test]
+fn text_stands_out_from_what_is_behind_it() {
+    let part = |c: u8| {
+        let c = f32::from(c) / 255.0;
+        if c <= 0.04045 {
+            c / 12.92
+        } else {
+            ((c + 0.055) / 1.055).powf(2.4)
+        }
+    };
+    let light =
+        |c: Color32| 0.2126 * part(c.r()) + 0.7152 * part(c.g()) + 0.0722 * part(c.b()) + 0.05;
+    for (name, look) in [
+        ("dark", Look::DARK),
+        ("light", Look::LIGHT),
+        ("strong", Look::STRONG),
+    ] {
+        for behind in [look.ground, look.raised, look.item] {
+            for text in [look.text, look.quiet, look.changed, look.conflict] {
+                let (a, b) = (light(text), light(behind));
+                let ratio = a.max(b) / a.min(b);
+                assert!(ratio >= 7.0, "{name}: {text:?} on {behind:?} is {ratio}");
+            }
+            let (a, b) = (light(look.focus), light(behind));
+            assert!(a.max(b) / a.min(b) >= 3.0, "{name}: the focus");
+        }
+    }
+}
+
+#[test]
+fn all_that_is_read_or_heard_goes_through_the_words() {
+    let mut player = Player::in_language(Words::BRACKETS);
+    let look = |player: &mut Player| {
+        player.frame(Vec::new());
+        assert_eq!(outside(&player.painted), "", "{}", player.painted);
+        let heard = player.labels().join("\n");
+        assert_eq!(outside(&heard), "", "{heard}");
+    };
+    look(&mut player);
+    player.click("cell cast-off keyboard-1");
+    look(&mut player);
+    player.key(Place::F12);
+    look(&mut player);
+    player.click("cell hurry keyboard-1");
+    player.key(Place::KeyE);
+    look(&mut player);
+    player.click("answer 2");
+    look(&mut player);
+    for tool in ["reset", "presets", "search"] {
+        player.click(&format!("tool {tool}"));
+        look(&mut player);
+        player.key(Place::Escape);
+    }
+    player.click("tool find");
+    player.key(Place::KeyE);
+    look(&mut player);
+    player.click("page feel");
+    look(&mut player);
+    player.click("about");
+    look(&mut player);
+    player.key(Place::Escape);
+    player.key(Place::Escape);
+    look(&mut player);
+    // A pad in hand: other hints, and "Keep these controls?".
+    player.key(Place::Escape);
+    let pad = Simulated::new(DeviceId(1));
+    player.screen.event(&pad.press(PadButton::ShoulderLeft));
+    player.screen.event(&pad.release(PadButton::ShoulderLeft));
+    look(&mut player);
+    player.screen.drag(
+        Spot::Dial(DeviceKind::Gamepad, swap_knot::screen::Dial::DeadZone),
+        0.4,
+    );
+    player.screen.event(&pad.tilt(Stick::LEFT, [0.0, 0.0]));
+    player.screen.command(ScreenCommand::Apply);
+    look(&mut player);
+}
+
+/// The letters that stand outside of any brackets.
+fn outside(text: &str) -> String {
+    let mut depth = 0;
+    let mut out = String::new();
+    for c in text.chars() {
+        match c {
+            '⟦' => depth += 1,
+            '⟧' => depth -= 1,
+            c if depth == 0 && c.is_alphanumeric() => out.push(c),
+            _ => {}
+        }
+    }
+    out
+}
+
+#[test]
+fn fonts_are_found_for_the_players_letters_and_lacking_ones_are_told() {
+    let fonts = Fonts::new(egui::FontDefinitions::default());
+    let fonts = fonts.with_letters("aЖ\u{F8F0} ".chars());
+    assert_eq!(
+        fonts.lacking().iter().collect::<String>(),
+        "\u{F8F0}",
+        "a private letter"
+    );
+    assert!(fonts.warning().unwrap().contains("install"));
+    let names = fonts.into_definitions().font_data.len();
+    assert_eq!(
+        names,
+        egui::FontDefinitions::default().font_data.len(),
+        "egui has the others"
+    );
+    let none = Fonts::new(egui::FontDefinitions::empty()).with_system_font("No Such Font");
+    assert_eq!(
+        none.unwrap_err().to_string(),
+        "there is no font `No Such Font` on this machine; ship one with the game"
+    );
+    // Whatever a machine has, what it lacks is told, and nothing else.
+    let words = Words::shipped("ja").unwrap();
+    let fonts = Fonts::new(egui::FontDefinitions::default()).for_player(&words, &Layout::us());
+    let wanted = words.letters();
+    assert!(wanted.contains(&'割') && fonts.lacking().is_subset(&wanted));
+    fonts.install(&egui::Context::default());
+}
+
+#[test]
+fn prompts_show_glyphs_and_an_unbound_one_leads_to_its_row() {
+    let ctx = egui::Context::default();
+    let mut glyphs = GlyphTextures::new();
+    let (us, words) = (Layout::us(), Words::english());
+    let space: Input = "Space".parse().unwrap();
+    let first = glyphs.get(&ctx, space, 24.0, &us, &words).unwrap();
+    assert_eq!(
+        glyphs.get(&ctx, space, 24.0, &us, &words),
+        Some(first),
+        "made once"
+    );
+    assert_eq!(first.1.y, 24.0);
+    let fr = Layout::shipped("fr").unwrap();
+    let again = glyphs.get(&ctx, space, 24.0, &fr, &words).unwrap();
+    assert_ne!(again.0, first.0, "another layout, other legends");
+
+    let sheet =
+        Sheet::from_toml("game = \"x\"\n[actions.horn]\n[actions.bell]\nbind = \"KeyB\"").unwrap();
+    let draft = Draft::new(&sheet, Profile::default(), &us);
+    let mut line = Prompt::new("{do:bell} or {horn}", &sheet).unwrap();
+    let rig = draft.rig();
+    let horn = Row::of(sheet.find("horn").unwrap());
+    let mut asked = None;
+    // Click along the line until the link is hit.
+    for x in 0..60 {
+        let at = pos2(8.0 * x as f32, 14.0);
+        for pressed in [true, false] {
+            let button = Theirs::PointerButton {
+                pos: at,
+                button: PointerButton::Primary,
+                pressed,
+                modifiers: Modifiers::NONE,
+            };
+            let input = RawInput {
+                events: vec![Theirs::PointerMoved(at), button],
+                ..RawInput::default()
+            };
+            let shown = line.render(&rig, DeviceKind::Keyboard).clone();
+            let mut out = ctx.run_ui(input, |ui| {
+                let row = prompt(ui, &shown, &mut glyphs, &us, &words, 26.0);
+                asked = asked.or(row);
+            });
+            out.textures_delta.clear();
+        }
+    }
+    assert_eq!(asked, Some(horn));
+}
