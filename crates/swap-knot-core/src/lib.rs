@@ -77,8 +77,9 @@ pub use draft::{
 
 // Keep.
 pub use locker::{
-    Exported, Folder, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Memory,
-    Saved, Slug, SlugError, Store, Unreadable,
+    Errand, ErrandDone, ErrandError, ErrandOutcome, Exported, Folder, ImportError, LoadNote,
+    Loaded, Locker, LockerError, LockerErrorKind, Memory, Roster, Saved, Slug, SlugError, Store,
+    Unreadable,
 };
 pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
 

@@ -20,6 +20,7 @@
 //! # }
 //! ```
 
+mod board;
 mod fonts;
 mod glyphs;
 mod look;

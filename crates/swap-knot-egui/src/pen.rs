@@ -29,6 +29,8 @@ pub(crate) struct Pen<'a> {
     pub(crate) places: &'a mut Vec<(String, Rect)>,
     pub(crate) acts: Vec<Act>,
     pub(crate) hover: Option<Spot>,
+    /// What is told more of: what the player went to or pointed at last.
+    pub(crate) told: Option<Spot>,
     /// Whether the player moved, so that the list has to follow.
     pub(crate) follows: bool,
 }

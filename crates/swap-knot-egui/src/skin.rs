@@ -39,6 +39,8 @@ pub struct ScreenSkin {
     look: Option<Look>,
     places: Vec<(String, Rect)>,
     focus: Option<Spot>,
+    /// What is told more of: what the player went to or pointed at last.
+    told: Option<Spot>,
 }
 
 impl ScreenSkin {
@@ -78,6 +80,11 @@ impl ScreenSkin {
             places: &mut self.places,
             acts: Vec::new(),
             hover: None,
+            told: if self.focus == focus {
+                self.told
+            } else {
+                focus
+            },
             follows: self.focus != focus,
         };
         Frame::new()
@@ -90,6 +97,10 @@ impl ScreenSkin {
                 draw(&mut pen, ui, view);
             });
         let (acts, hover) = (pen.acts, pen.hover);
+        self.told = match ui.input(|i| i.pointer.is_moving()) {
+            true => hover.or(pen.told),
+            false => pen.told,
+        };
         self.focus = focus;
         screen.point_at(hover);
         for act in acts {
@@ -103,6 +114,9 @@ impl ScreenSkin {
                 }
             }
             ui.ctx().request_repaint();
+        }
+        if let Some(text) = screen.take_copied() {
+            ui.ctx().copy_text(text);
         }
         if screen.is_moving() {
             ui.ctx().request_repaint();
@@ -153,6 +167,9 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         .auto_shrink(false)
         .show(&mut inner, |ui| {
             sections(pen, ui, view);
+            if let Some(board) = &view.board {
+                crate::board::draw(pen, ui, board);
+            }
             if !has_side {
                 notes(pen, ui, view);
             }
@@ -293,6 +310,7 @@ fn draw_section(
         match (widths, view.columns.is_empty()) {
             (Some(widths), false) => binding_row(pen, ui, row, widths),
             (None, false) => stacked_row(pen, ui, view, row),
+            _ if row.items.is_empty() => told_row(pen, ui, row),
             _ => setting_row(pen, ui, row),
         }
     }
@@ -309,7 +327,7 @@ fn title(pen: &Pen<'_>, row: &RowView) -> egui::Label {
 /// Title and cells in one line, each cell under its column.
 fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, widths: &[f32]) {
     ui.horizontal(|ui| {
-        row_title(pen, ui, row, TITLE);
+        row_title(pen, ui, row, vec2(TITLE, size::ITEM));
         let left = ui.cursor().left();
         let (_, room) = ui.allocate_space(vec2(ui.available_width(), size::ITEM));
         for item in &row.items {
@@ -322,10 +340,10 @@ fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, widths: &[f32]) {
     });
 }
 
-fn row_title(pen: &Pen<'_>, ui: &mut Ui, row: &RowView, width: f32) {
+fn row_title(pen: &Pen<'_>, ui: &mut Ui, row: &RowView, room: egui::Vec2) {
     let centred = egui::Layout::left_to_right(Align::Center);
-    ui.allocate_ui_with_layout(vec2(width, size::ITEM), centred, |ui| {
-        ui.set_width(width);
+    ui.allocate_ui_with_layout(room, centred, |ui| {
+        ui.set_width(room.x);
         ui.add(title(pen, row));
     });
 }
@@ -379,18 +397,47 @@ fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
         if let Some(live) = row.live {
             draw_live(pen, ui, live);
         }
+        if let Some(text) = &row.text {
+            ui.add(quiet(pen, text));
+        }
     };
+    let title_width = if row.items.len() > 1 { TITLE } else { 310.0 };
     if narrow {
         ui.add(title(pen, row));
         ui.horizontal_wrapped(|ui| draw(pen, ui));
     } else {
         ui.horizontal(|ui| {
-            row_title(pen, ui, row, 310.0);
+            row_title(pen, ui, row, vec2(title_width, size::ITEM));
             draw(pen, ui);
         });
     }
-    if let Some(text) = &row.text {
-        ui.add(quiet(pen, text));
+}
+
+/// A row in which there is nothing to choose: lit while it is worked, and then in view.
+fn told_row(pen: &Pen<'_>, ui: &mut Ui, row: &RowView) {
+    let fill = if row.lit {
+        pen.look.lit
+    } else {
+        Color32::TRANSPARENT
+    };
+    let shown = Frame::new()
+        .fill(fill)
+        .corner_radius(5)
+        .inner_margin(Margin::symmetric(6, 1));
+    let shown = shown.show(ui, |ui| {
+        ui.horizontal(|ui| {
+            let height = if row.live.is_some() { LIVE.y } else { 26.0 };
+            row_title(pen, ui, row, vec2(TITLE.min(ui.available_width()), height));
+            if let Some(live) = row.live {
+                draw_live(pen, ui, live);
+            }
+            if let Some(text) = &row.text {
+                ui.add(quiet(pen, text));
+            }
+        });
+    });
+    if row.lit && !ui.clip_rect().contains_rect(shown.response.rect) {
+        shown.response.scroll_to_me(None);
     }
 }
 

@@ -1,5 +1,6 @@
 //! One player's controls in one piece: what every game would otherwise put together by hand.
 
+mod errand;
 mod report;
 mod saving;
 mod screen;

@@ -1,11 +1,12 @@
 //! Saving as a step of its own, that a game may run where it likes.
 
+use std::collections::VecDeque;
 use std::sync::{Arc, Weak};
 use std::time::Duration;
 
 use super::{Controls, Report};
 use crate::input::Time;
-use crate::locker::{Locker, LockerError, Saved, Slug};
+use crate::locker::{Errand, ErrandDone, ErrandError, Locker, LockerError, Saved, Slug};
 use crate::profile::{Newer, Profile};
 use crate::sheet::Sheet;
 
@@ -23,6 +24,8 @@ pub(super) struct Keeping {
     under_way: Weak<()>,
     now: Time,
     failed: Option<Failed>,
+    /// What the player wants done with their profiles, and nobody has begun.
+    pub(super) errands: VecDeque<Errand>,
 }
 
 /// A saving that did not come to anything.
@@ -33,7 +36,8 @@ struct Failed {
     profile: Profile,
 }
 
-/// A save that is to be run: on any thread, and for as long as the store takes.
+/// A step with files that is to be run, on any thread, and for as long as the store takes: a save, or
+/// something that the player wants done with their profiles.
 ///
 /// Run it, and give what comes of it to [`Controls::saved`]. Dropped unrun, nothing was saved, and
 /// [`Controls::saving`] offers it again.
@@ -44,6 +48,9 @@ pub struct Saving {
     name: Slug,
     kept: Profile,
     profile: Profile,
+    /// Whether the profile has to be saved.
+    saves: bool,
+    errand: Option<Errand>,
     sheet: Sheet,
     under_way: Arc<()>,
 }
@@ -53,7 +60,8 @@ pub struct Saving {
 #[must_use = "what came of it belongs to `Controls::saved`"]
 pub struct SavingDone {
     profile: Profile,
-    outcome: Result<Saved, LockerError>,
+    saved: Option<Result<Saved, LockerError>>,
+    errand: Option<ErrandDone>,
     /// Whose it is; until this is handed over, no other save is begun.
     under_way: Arc<()>,
 }
@@ -67,7 +75,17 @@ impl Keeping {
             under_way: Weak::new(),
             now: Time::ZERO,
             failed: None,
+            errands: VecDeque::new(),
         }
+    }
+
+    pub(super) const fn name(&self) -> &Slug {
+        &self.name
+    }
+
+    /// Keeps another profile from here on, as it is in the locker.
+    pub(super) fn change_to(&mut self, name: Slug, kept: Profile) {
+        (self.name, self.kept, self.failed) = (name, kept, None);
     }
 
     pub(super) fn tick(&mut self, now: Time) {
@@ -87,24 +105,38 @@ impl Keeping {
 }
 
 impl Saving {
-    /// Saves. What another program wrote meanwhile is merged in.
+    /// Saves, with what another program wrote meanwhile merged in, and does what the player wants
+    /// with their profiles.
     pub fn run(self) -> SavingDone {
         let Saving {
-            locker, name, kept, ..
-        } = &self;
-        let outcome = locker.save_over(name, kept, &self.profile, &self.sheet);
+            locker,
+            name,
+            profile,
+            sheet,
+            ..
+        } = self;
+        let mut saves = self.saves;
+        let leaves = self.errand.as_ref().is_some_and(Errand::leaves);
+        // Who was never changed has no file, and is to be found again all the same.
+        saves |= leaves && locker.names().is_ok_and(|names| !names.contains(&name));
+        let saved = saves.then(|| locker.save_over(&name, &self.kept, &profile, &sheet));
+        let errand = self.errand.map(|errand| match &saved {
+            Some(Err(_)) if leaves => ErrandDone::refused(errand, ErrandError::NotSaved),
+            _ => errand.run(&locker, &sheet),
+        });
         SavingDone {
-            profile: self.profile,
-            outcome,
+            profile,
+            saved,
+            errand,
             under_way: self.under_way,
         }
     }
 }
 
 impl SavingDone {
-    /// What was kept and what had to be told, or why it was not.
-    pub fn outcome(&self) -> Result<&Saved, &LockerError> {
-        self.outcome.as_ref()
+    /// What was kept and what had to be told, or why it was not; none where nothing was to be saved.
+    pub fn outcome(&self) -> Option<Result<&Saved, &LockerError>> {
+        self.saved.as_ref().map(Result::as_ref)
     }
 }
 
@@ -144,7 +176,8 @@ impl Controls {
     pub fn saving(&mut self) -> Option<Saving> {
         let keeping = self.keeping.as_mut()?;
         let is_busy = keeping.under_way.strong_count() > 0;
-        if is_busy || !keeping.wants(&self.profile) || keeping.waits(&self.profile) {
+        let saves = keeping.wants(&self.profile) && !keeping.waits(&self.profile);
+        if is_busy || (!saves && keeping.errands.is_empty()) {
             return None;
         }
         let under_way = Arc::new(());
@@ -154,27 +187,31 @@ impl Controls {
             name: keeping.name.clone(),
             kept: keeping.kept.clone(),
             profile: self.profile.clone(),
+            saves,
+            errand: keeping.errands.front().cloned(),
             sheet: self.sheet.clone(),
             under_way,
         })
     }
 
     /// Takes in what came of a save: what was changed elsewhere is played from here on, under what
-    /// the player changed since, and told; a failure is told once and tried again later.
+    /// the player changed since, and told; a failure is told once and tried again later. Where the
+    /// player switched to another profile, that is played from here on.
     ///
     /// What came of another player's save is not taken for this one's: it stays to be saved.
     pub fn saved(&mut self, done: SavingDone) {
         let SavingDone {
             profile,
-            outcome,
+            saved,
+            errand,
             under_way,
         } = done;
         let own = |k: &&mut Keeping| k.under_way.as_ptr() == Arc::as_ptr(&under_way);
         let Some(keeping) = self.keeping.as_mut().filter(own) else {
             return;
         };
-        match outcome {
-            Ok(saved) => {
+        match saved {
+            Some(Ok(saved)) => {
                 keeping.kept = saved.profile.clone();
                 keeping.failed = None;
                 // What was applied while it was being saved is the player's last word.
@@ -187,14 +224,19 @@ impl Controls {
                     .extend(overruled.into_iter().map(Report::Overruled));
                 self.play_and_report(merged);
             }
-            Err(why) => {
+            Some(Err(why)) => {
                 let again_at = keeping.now.plus(AGAIN_AFTER);
                 let is_new = keeping.failed.is_none();
                 keeping.failed = Some(Failed { again_at, profile });
                 self.reports
                     .extend(is_new.then_some(Report::CannotSave(why)));
             }
+            None => {}
         }
+        if let Some(done) = errand {
+            self.errand_done(done);
+        }
+        self.renew_screen();
     }
 
     /// Saves here and now, whatever is not kept yet: the step that touches files, for games that do
@@ -207,7 +249,7 @@ impl Controls {
             // Somebody asks for it: they are answered, also a second time.
             keeping.failed = None;
         }
-        if let Some(saving) = self.saving() {
+        while let Some(saving) = self.saving() {
             let done = saving.run();
             self.saved(done);
         }

@@ -28,8 +28,11 @@ impl Controls {
         if self.screen.is_some() {
             return;
         }
+        // What was fed before is played before.
+        self.seat.advance(now);
         let draft = self.draft();
-        let screen = ControlsScreen::new(draft, &self.seat);
+        let mut screen = ControlsScreen::new(draft, &self.seat);
+        screen.set_playing(self.kept_in().map(|(_, name)| name.clone()));
         self.screen = Some(Box::new(screen));
         self.seat.feed(&Event {
             at: now,
@@ -65,6 +68,7 @@ impl Controls {
             match wish {
                 ScreenWish::Apply => self.apply(screen.draft_mut()),
                 ScreenWish::Leave => stays = false,
+                ScreenWish::Send(errand) => drop(self.send(errand)),
             }
         }
         self.screen = stays.then_some(screen);

@@ -5,6 +5,7 @@
 //! only saving over it sets a damaged file aside, under another name. An operation that writes holds
 //! the lock from its first reading to its last writing.
 
+mod errand;
 mod manage;
 mod report;
 mod slug;
@@ -16,6 +17,7 @@ use std::io;
 use std::path::PathBuf;
 use std::sync::Arc;
 
+pub use errand::{Errand, ErrandDone, ErrandError, ErrandOutcome, Roster};
 pub use report::{
     Exported, ImportError, LoadNote, Loaded, LockerError, LockerErrorKind, Saved, Unreadable,
 };

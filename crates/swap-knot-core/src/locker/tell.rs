@@ -1,7 +1,8 @@
 //! What loading and saving have to say to a player: never with a path.
 
 use super::{
-    ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Saved, Unreadable,
+    ErrandError, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Saved,
+    Unreadable,
 };
 use crate::prompt::{Tell, Telling};
 
@@ -69,6 +70,16 @@ impl Tell for ImportError {
             ImportError::Profile(why) if why.is_newer() => to.say("import-newer", &[]),
             ImportError::Profile(_) => to.say("import-no-profile", &[]),
             ImportError::Locker(error) => error.tell(to),
+        }
+    }
+}
+
+impl Tell for ErrandError {
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match self {
+            ErrandError::Locker(error) => error.tell(to),
+            ErrandError::Import(error) => error.tell(to),
+            ErrandError::NotSaved => to.say("locker-disk", &[]),
         }
     }
 }

@@ -2,6 +2,7 @@
 
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
+use crate::locker::Slug;
 use crate::sheet::{ActionId, ColumnKind};
 use crate::survey::mirror;
 
@@ -21,6 +22,12 @@ pub(super) enum Picking {
     Mine(Option<String>),
     /// What the page of feel is about.
     About,
+    /// Which keyboard layout.
+    Layouts,
+    /// Where actions are tried.
+    Where,
+    /// Whether a profile is deleted.
+    Delete(Slug, String),
 }
 
 /// What goes back to the game's own.
@@ -79,11 +86,21 @@ impl ControlsScreen {
                 };
                 all.into_iter().enumerate().map(radio).collect()
             }
+            Picking::Layouts => {
+                dialog.title = self.text("layout-title");
+                self.view_layouts()
+            }
+            Picking::Where => {
+                dialog.title = self.text("try-where");
+                self.view_places()
+            }
+            Picking::Delete(_, title) => {
+                dialog.title = words.say("delete-title", &[("title", title)]);
+                dialog.text = vec![self.text("delete-text")];
+                self.buttons(&["deed-delete", "menu-cancel-button"])
+            }
         };
         dialog.lines = answers.into_iter().map(|a| vec![a]).collect();
-        if dialog.title.is_empty() {
-            dialog.title = words.say("screen-title", &[]);
-        }
         dialog
     }
 
@@ -221,7 +238,7 @@ impl ControlsScreen {
             }
             Busy::Typing(_) => self.typed(n),
             Busy::Proving(_) => self.put_back(),
-            Busy::Finding(_) | Busy::Nothing => self.calm(),
+            Busy::Finding(_) | Busy::Nothing | Busy::Trying(_) => self.calm(),
         }
     }
 
@@ -271,6 +288,10 @@ impl ControlsScreen {
                     self.about = *about;
                 }
             }
+            Picking::Layouts => self.pick_layout(n),
+            Picking::Where => self.pick_place(n),
+            Picking::Delete(name, _) if n == 0 => self.delete_profile(name),
+            Picking::Delete(..) => {}
         }
     }
 

@@ -3,8 +3,8 @@
 use std::time::Duration;
 
 use crate::input::{
-    Control, DeviceKind, Direction, Event, EventKind, Held, HidButton, Input, Modifier, PadButton,
-    Place, Stick, Time,
+    Control, DeviceKind, Direction, Event, EventKind, Held, HidButton, HidInput, Input, Modifier,
+    PadButton, Place, Stick, Time,
 };
 use crate::layout::Resolver;
 
@@ -235,38 +235,44 @@ impl Steering {
 
 /// What works the screen with a kind of device, and the message that says what it does.
 pub(super) fn hints(kind: DeviceKind) -> Vec<(Input, &'static str)> {
-    let pad = Input::PadButton;
-    let key = Input::Key;
-    match kind {
-        DeviceKind::Keyboard => vec![
-            (key(Place::Enter), "hint-choose"),
-            (key(Place::Escape), "hint-back"),
-            (key(Place::Delete), "hint-clear"),
-            (key(Place::Backspace), "hint-reset"),
-            (key(Place::Tab), "hint-next-page"),
-        ],
-        DeviceKind::Gamepad => vec![
-            (pad(PadButton::South), "hint-choose"),
-            (pad(PadButton::East), "hint-back"),
-            (pad(PadButton::West), "hint-clear"),
-            (pad(PadButton::North), "hint-reset"),
-            (pad(PadButton::ShoulderRight), "hint-next-page"),
-            (pad(PadButton::CenterRight), "menu-apply"),
-        ],
+    const DOES: [&str; 6] = [
+        "hint-choose",
+        "hint-back",
+        "hint-clear",
+        "hint-reset",
+        "hint-adjust",
+        "hint-next-page",
+    ];
+    let inputs: Vec<Input> = match kind {
+        DeviceKind::Keyboard => [
+            Place::Enter,
+            Place::Escape,
+            Place::Delete,
+            Place::Backspace,
+            Place::ArrowRight,
+            Place::Tab,
+        ]
+        .map(Input::Key)
+        .to_vec(),
+        DeviceKind::Gamepad => [
+            PadButton::South,
+            PadButton::East,
+            PadButton::West,
+            PadButton::North,
+            PadButton::Right,
+            PadButton::ShoulderRight,
+        ]
+        .map(Input::PadButton)
+        .to_vec(),
         DeviceKind::Other => {
-            let button =
-                |n| HidButton::new(n).map(|b| Input::Hid(crate::input::HidInput::Button(b)));
-            let all = [
-                (1, "hint-choose"),
-                (2, "hint-back"),
-                (3, "hint-clear"),
-                (4, "hint-reset"),
-                (6, "hint-next-page"),
-            ];
-            let all = all.into_iter().filter_map(|(n, id)| Some((button(n)?, id)));
-            all.collect()
+            let buttons = [1, 2, 3, 4].into_iter().filter_map(HidButton::new);
+            let buttons = buttons.map(HidInput::Button);
+            let right = HidInput::Hat(Direction::Right);
+            let next = HidButton::new(6).map(HidInput::Button);
+            buttons.chain([right]).chain(next).map(Input::Hid).collect()
         }
         // Everything that these do is to be seen.
         DeviceKind::Mouse | DeviceKind::Touch => Vec::new(),
-    }
+    };
+    inputs.into_iter().zip(DOES).collect()
 }

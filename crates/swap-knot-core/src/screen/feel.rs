@@ -431,7 +431,11 @@ impl ControlsScreen {
         };
         let focus = self.focus;
         let Some((number, scale)) = self.number(focus) else {
-            return focus == Spot::About && self.next_about(up);
+            return match focus {
+                Spot::About => self.next_about(up),
+                Spot::Where => self.next_place(up),
+                _ => false,
+            };
         };
         let to = match scale {
             Some(scale) => scale.next(number, up),

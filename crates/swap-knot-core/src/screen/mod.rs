@@ -5,8 +5,11 @@ mod bindings;
 mod command;
 mod dialog;
 mod feel;
+mod keyboard;
+mod profiles;
 mod proof;
 mod spot;
+mod trial;
 mod typing;
 mod view;
 mod walk;
@@ -23,16 +26,18 @@ pub use view::{
 use self::answer::Picking;
 use self::bindings::{Filter, Rows};
 use self::command::{Steering, control_of, in_hand};
-use self::proof::Proving;
+use self::profiles::Profiles;
+use self::proof::{Proving, WayOut};
 use self::typing::Typing;
 use crate::draft::{
     Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
 };
 use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Time};
 use crate::layout::Layout;
+use crate::locker::Errand;
 use crate::prompt::{Tell, Words};
 use crate::seat::Seat;
-use crate::sheet::{ActionId, Cell, Row};
+use crate::sheet::{ActionId, Cell, Row, SituationId};
 
 /// Where a player changes all their controls: pages, search, listening, questions, undo, and what is
 /// to be confirmed before it is kept.
@@ -86,6 +91,11 @@ pub struct ControlsScreen {
     /// Plays with the draft: for what is tried.
     trial: Seat,
     trial_of: u64,
+    /// Where it is tried, once the player chose that or the game was somewhere.
+    tries: Option<SituationId>,
+    profiles: Profiles,
+    /// What is to go into the clipboard.
+    copied: Option<String>,
     view: ScreenView,
     stale: bool,
 }
@@ -98,6 +108,9 @@ pub enum ScreenWish {
     Apply,
     /// To be closed.
     Leave,
+    /// To have something done with the player's profiles, and to be told what came of it by
+    /// [`ControlsScreen::errand_done`].
+    Send(Errand),
 }
 
 /// What the screen is doing besides showing a page.
@@ -116,6 +129,8 @@ enum Busy {
     Typing(Typing),
     /// "Keep these controls?"
     Proving(Box<Proving>),
+    /// Everything is played in the sandbox.
+    Trying(WayOut),
 }
 
 impl ControlsScreen {
@@ -127,6 +142,9 @@ impl ControlsScreen {
         let rows = Rows::new(&draft);
         let mut screen = ControlsScreen {
             trial_of: draft.revision(),
+            tries: seat.situations().last().copied(),
+            profiles: Profiles::default(),
+            copied: None,
             trial,
             focus: Spot::Page(Page::Bindings),
             before: Spot::Page(Page::Bindings),
@@ -202,7 +220,11 @@ impl ControlsScreen {
         let was_down = control.is_some_and(|c| self.book.is_down(c));
         self.book.feed(event);
         let is_fresh = !was_down && control.is_some_and(|c| self.book.is_down(c));
-        let is_played = matches!(&self.busy, Busy::Proving(p) if p.is_played(event));
+        let is_played = match &self.busy {
+            Busy::Proving(proving) => proving.is_played(event),
+            Busy::Trying(_) => true,
+            _ => false,
+        };
         match is_played {
             true => self.trial.feed(event),
             false => self.trial.overhear(event),
@@ -218,8 +240,13 @@ impl ControlsScreen {
                 }
             }
             Busy::Proving(proving) => {
-                if proving.is_cancelled(event, is_fresh) {
+                if proving.out.is_taken(event, is_fresh) {
                     self.put_back();
+                }
+            }
+            Busy::Trying(out) => {
+                if out.is_taken(event, is_fresh) {
+                    self.stop_trying();
                 }
             }
             _ => {
@@ -260,6 +287,7 @@ impl ControlsScreen {
         }
         self.trial.tick(self.now);
         self.prove();
+        self.stale |= matches!(self.busy, Busy::Trying(_));
         if self.trial_of != self.draft.revision() {
             self.trial_of = self.draft.revision();
             self.trial.set_rig(self.draft.rig());
@@ -270,7 +298,7 @@ impl ControlsScreen {
     pub fn is_moving(&self) -> bool {
         let waits = matches!(
             self.busy,
-            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_)
+            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_) | Busy::Trying(_)
         );
         waits || self.steering.is_going() || !self.book.inputs().is_empty()
     }
@@ -339,8 +367,9 @@ impl ControlsScreen {
             self.stroke = None;
         }
         match (&self.busy, command) {
-            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_), C::Back) => self.back(),
-            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_), _) => {}
+            (_, C::Back) => self.back(),
+            // Everything else that these take is heard or played.
+            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_) | Busy::Trying(_), _) => {}
             (_, C::Go(way)) => self.steer(way),
             (_, C::GoFar(way)) => {
                 for _ in 0..10 {
@@ -348,7 +377,6 @@ impl ControlsScreen {
                 }
             }
             (_, C::Choose) => self.choose(),
-            (_, C::Back) => self.back(),
             (Busy::Typing(_), C::Clear | C::Reset) => self.delete_letter(),
             (Busy::Nothing, C::Clear) => self.clear(),
             (Busy::Nothing, C::Reset) => self.reset_focused(),
@@ -390,13 +418,8 @@ impl ControlsScreen {
         self.stale = true;
     }
 
-    /// The pages, in order.
-    fn pages(&self) -> &'static [Page] {
-        &[Page::Bindings, Page::Feel]
-    }
-
     fn turn(&mut self, by: isize) {
-        let pages = self.pages();
+        let pages = Page::ALL;
         let at = pages.iter().position(|p| *p == self.page).unwrap_or(0);
         let to = (at as isize + by).rem_euclid(pages.len() as isize);
         self.turn_to(pages[to as usize]);
@@ -407,6 +430,9 @@ impl ControlsScreen {
             self.page = page;
             self.message = None;
             self.stale = true;
+            if page == Page::Profiles {
+                self.ask_for_profiles();
+            }
             let first = self.first_spot();
             self.focus_on(first);
         }
@@ -424,15 +450,25 @@ impl ControlsScreen {
             return;
         }
         self.message = None;
-        match self.focus {
+        let spot = self.focus;
+        if matches!(self.busy, Busy::Trying(_)) && spot != Spot::Trying {
+            self.stop_trying();
+        }
+        match spot {
             Spot::Page(page) => self.turn_to(page),
             Spot::Tool(tool) => self.work_tool(tool),
             Spot::Cell(cell) => self.listen(cell),
             Spot::About => self.ask(Picking::About),
-            Spot::Dial(..) | Spot::Ease(_) => self.flip(self.focus),
+            Spot::Dial(..) | Spot::Ease(_) => self.flip(spot),
             Spot::Answer(n) => self.answer(usize::from(n)),
             Spot::Letter(n) => self.type_letter(usize::from(n)),
-            _ => {}
+            Spot::NewProfile => self.new_profile(),
+            Spot::Import => self.import(),
+            Spot::Profile(n, deed) => self.work_profile(usize::from(n), deed),
+            Spot::Layout => self.ask_for_layout(),
+            Spot::Key(place) => self.show_key(place),
+            Spot::Where => self.ask_where(),
+            Spot::Trying => self.work_trial(),
         }
         self.stale = true;
     }
@@ -443,6 +479,8 @@ impl ControlsScreen {
             Busy::Nothing => self.ask_to_leave(),
             Busy::Proving(_) => self.put_back(),
             Busy::Asking(_) => self.settle(Settle::BackOut),
+            Busy::Typing(_) => self.leave_typing(),
+            Busy::Trying(_) => self.stop_trying(),
             _ => self.calm(),
         }
     }

@@ -29,6 +29,12 @@ pub(super) struct Proving {
     leaves: bool,
     /// The devices through which they are to be worked.
     through: ColumnKind,
+    pub(super) out: WayOut,
+}
+
+/// A tap of what cancels, while everything else is played.
+#[derive(Clone, Debug, Default)]
+pub(super) struct WayOut {
     cancelling: Option<Cancelling>,
 }
 
@@ -38,9 +44,11 @@ impl Proving {
         let kind = event.what.device_kind();
         kind.is_none_or(|k| ColumnKind::of(k) == self.through)
     }
+}
 
-    /// Whether the way out was taken: a tap of what cancels.
-    pub(super) fn is_cancelled(&mut self, event: &Event, is_fresh: bool) -> bool {
+impl WayOut {
+    /// Whether it was taken by this event.
+    pub(super) fn is_taken(&mut self, event: &Event, is_fresh: bool) -> bool {
         let (control, input) = match event.what {
             EventKind::Key {
                 place: Place::Escape,
@@ -86,7 +94,7 @@ impl ControlsScreen {
             until: self.now.plus(TIME),
             leaves,
             through,
-            cancelling: None,
+            out: WayOut::default(),
         })));
         self.try_next();
     }

@@ -3,15 +3,31 @@
 use super::bindings::Filter;
 use super::{Busy, ControlsScreen, Dialog, Item, Role, Spot};
 use crate::input::{DeviceKind, Event, EventKind, Place};
+use crate::locker::Slug;
 
-/// The most letters that are taken.
+/// The most letters of a name that are taken, and of a profile as text.
 const MOST: usize = 64;
+const MOST_TEXT: usize = 1 << 20;
 /// How many letters stand in a line of the dialog.
 const LINE: usize = 12;
+
+/// What a text is typed for.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum For {
+    Search,
+    NewProfile,
+    Copy(Slug),
+    Rename(Slug),
+    /// A profile as text, most likely from the clipboard.
+    Import,
+    /// Nothing: it is there to be read and taken along.
+    Shown,
+}
 
 /// What is being typed.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) struct Typing {
+    what: For,
     text: String,
     /// What is being composed, and not typed yet.
     composed: String,
@@ -20,11 +36,38 @@ pub(super) struct Typing {
 }
 
 impl Typing {
-    pub(super) fn search(filter: &Filter) -> Typing {
+    pub(super) fn new(what: For, text: String) -> Typing {
         Typing {
-            text: filter.text.clone(),
+            what,
+            before: text.clone(),
+            text,
             composed: String::new(),
-            before: filter.text.clone(),
+        }
+    }
+
+    pub(super) fn search(filter: &Filter) -> Typing {
+        Typing::new(For::Search, filter.text.clone())
+    }
+
+    /// A text that is only shown.
+    pub(super) fn shown(text: String) -> Typing {
+        Typing::new(For::Shown, text)
+    }
+
+    fn room(&self) -> usize {
+        let most = match self.what {
+            For::Import => MOST_TEXT,
+            For::Shown => 0,
+            _ => MOST,
+        };
+        most.saturating_sub(self.text.chars().count())
+    }
+
+    /// The ids of its answers: what is done with the text, and the way out last.
+    fn answers(&self) -> &'static [&'static str] {
+        match self.what {
+            For::Shown => &["deed-copy", "typing-done"],
+            _ => &["typing-done", "typing-delete", "menu-cancel-button"],
         }
     }
 }
@@ -34,9 +77,12 @@ impl ControlsScreen {
     pub fn type_text(&mut self, text: &str) {
         if let Busy::Typing(typing) = &mut self.busy {
             typing.composed.clear();
-            let free = MOST.saturating_sub(typing.text.chars().count());
-            let plain = text.chars().filter(|c| !c.is_control());
-            typing.text.extend(plain.take(free));
+            let whole = typing.what == For::Import;
+            let taken = text
+                .chars()
+                .filter(|c| !c.is_control() || (whole && *c == '\n'));
+            let room = typing.room();
+            typing.text.extend(taken.take(room));
             self.typed_on();
         }
     }
@@ -52,6 +98,11 @@ impl ControlsScreen {
     /// Whether text is being typed: keys are letters then, and an input method may help.
     pub const fn is_typing(&self) -> bool {
         matches!(self.busy, Busy::Typing(_))
+    }
+
+    /// A text that the player wants in the clipboard, once.
+    pub fn take_copied(&mut self) -> Option<String> {
+        self.copied.take()
     }
 
     /// Takes a key that types; whether it did.
@@ -71,10 +122,9 @@ impl ControlsScreen {
             // The input method has it.
             _ if !typing.composed.is_empty() => {}
             (Place::Backspace, _) => self.delete_letter(),
-            (Place::Enter | Place::NumpadEnter, _) if self.hand == DeviceKind::Keyboard => {
-                self.typed(0);
-            }
             (Place::Escape, _) => return false,
+            // What was pointed at or gone to is meant, otherwise the text is done.
+            (Place::Enter | Place::NumpadEnter, _) => return false,
             (_, Some(c)) if !c.is_control() => self.type_text(c.encode_utf8(&mut [0; 4])),
             _ => return false,
         }
@@ -82,7 +132,9 @@ impl ControlsScreen {
     }
 
     pub(super) fn delete_letter(&mut self) {
-        if let Busy::Typing(typing) = &mut self.busy {
+        if let Busy::Typing(typing) = &mut self.busy
+            && typing.what != For::Shown
+        {
             typing.text.pop();
             self.typed_on();
         }
@@ -94,41 +146,60 @@ impl ControlsScreen {
         }
     }
 
-    /// The list follows what is typed.
+    /// A list follows what is typed.
     fn typed_on(&mut self) {
-        if let Busy::Typing(typing) = &self.busy {
+        if let Busy::Typing(typing) = &self.busy
+            && typing.what == For::Search
+        {
             self.filter.text = typing.text.trim().to_owned();
         }
         self.stale = true;
     }
 
-    /// An answer: done, or not at all.
+    /// An answer of the dialog.
     pub(super) fn typed(&mut self, n: usize) {
-        if let Busy::Typing(typing) = &self.busy {
-            match n {
-                0 => self.typed_on(),
-                1 => return self.delete_letter(),
-                _ => self.filter.text = typing.before.clone(),
+        let Busy::Typing(typing) = &self.busy else {
+            return;
+        };
+        let Typing {
+            what, text, before, ..
+        } = typing.clone();
+        match typing.answers().get(n) {
+            Some(&"typing-delete") => self.delete_letter(),
+            Some(&"deed-copy") => {
+                self.copied = Some(text);
+                self.calm();
+            }
+            Some(&"typing-done") => {
+                self.calm();
+                if what != For::Search {
+                    self.profile_typed(what, &text);
+                } else if !self.filter.text.is_empty() {
+                    let first = self.first_spot();
+                    self.focus_on(first);
+                }
+            }
+            _ => {
+                if what == For::Search {
+                    self.filter.text = before;
+                }
+                self.calm();
             }
         }
-        self.calm();
-        if self.filter.text.is_empty() {
-            return;
-        }
-        let first = self.first_spot();
-        self.focus_on(first);
+    }
+
+    /// Out of typing, with everything as it was before.
+    pub(super) fn leave_typing(&mut self) {
+        self.typed(usize::MAX);
     }
 
     /// The letters of the player's keyboard, digits, and a space.
     fn letters(&self) -> Vec<char> {
         let layout = self.draft.layout();
-        let of_row = |row: &[Place]| -> Vec<char> {
-            let all = row.iter().filter_map(|p| layout.legend(*p));
-            all.filter_map(|l| l.chars().next()).collect()
-        };
-        let keys = layout.board().keys().iter();
-        let writing: Vec<Place> = keys.map(|k| k.place).filter(|p| p.is_writing()).collect();
-        let mut letters = of_row(&writing);
+        let keys = layout.board().keys().iter().map(|k| k.place);
+        let writing = keys.filter(|p| p.is_writing());
+        let legends = writing.filter_map(|p| layout.legend(p));
+        let mut letters: Vec<char> = legends.filter_map(|l| l.chars().next()).collect();
         letters.retain(|c| c.is_alphanumeric());
         letters.sort_unstable();
         letters.dedup();
@@ -139,30 +210,29 @@ impl ControlsScreen {
     pub(super) fn view_typing(&self, typing: &Typing) -> Dialog {
         let mut lines: Vec<Vec<Item>> = Vec::new();
         // Who has a keyboard in hand needs none to be shown.
-        if self.hand != DeviceKind::Keyboard {
-            let letters: Vec<Item> = self
-                .letters()
-                .into_iter()
-                .enumerate()
-                .map(|(n, c)| {
-                    let label = match c {
-                        ' ' => self.text("key-Space"),
-                        c => self.draft.words().untranslated(&c.to_string()),
-                    };
-                    self.item(Spot::Letter(n as u16), label, Role::Button)
-                })
-                .collect();
+        let by_letter = !matches!(typing.what, For::Shown | For::Import);
+        if by_letter && self.hand != DeviceKind::Keyboard {
+            let letters = self.letters().into_iter().enumerate().map(|(n, c)| {
+                let label = match c {
+                    ' ' => self.text("key-Space"),
+                    c => self.draft.words().untranslated(&c.to_string()),
+                };
+                self.item(Spot::Letter(n as u16), label, Role::Button)
+            });
+            let letters: Vec<Item> = letters.collect();
             lines.extend(letters.chunks(LINE).map(<[Item]>::to_vec));
         }
-        let ids = ["typing-done", "typing-delete", "menu-cancel-button"];
-        let answers = ids.iter().enumerate();
-        lines.push(
-            answers
-                .map(|(n, id)| self.button(n, self.text(id)))
-                .collect(),
-        );
+        let answers = typing.answers().iter().enumerate();
+        let answers = answers.map(|(n, id)| self.button(n, self.text(id)));
+        lines.push(answers.collect());
+        let title = match typing.what {
+            For::Search => "menu-search",
+            For::NewProfile | For::Copy(_) | For::Rename(_) => "profile-name",
+            For::Import => "profile-paste",
+            For::Shown => "profile-text",
+        };
         Dialog {
-            title: self.text("menu-search"),
+            title: self.text(title),
             lines,
             field: Some(format!("{}{}", typing.text, typing.composed)),
             ..Dialog::default()

@@ -228,7 +228,7 @@ pub struct KeyView {
     pub item: Item,
     /// The left edge, the upper edge, the width and the height, in keys.
     pub rect: [f32; 4],
-    /// The titles of what is on it, by situation.
+    /// What it has a part in, a line for each situation.
     pub does: Vec<String>,
     /// Whether it is down.
     pub down: bool,

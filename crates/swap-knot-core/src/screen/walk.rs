@@ -19,7 +19,7 @@ impl ControlsScreen {
     fn make_view(&self) -> ScreenView {
         let mut view = ScreenView {
             title: self.text("screen-title"),
-            pages: self.pages().iter().map(|p| self.tab(*p)).collect(),
+            pages: Page::ALL.iter().map(|p| self.tab(*p)).collect(),
             dialog: self.dialog(),
             message: self.message.clone(),
             notes: self.notes(),
@@ -28,7 +28,10 @@ impl ControlsScreen {
         };
         match self.page {
             Page::Bindings => self.view_bindings(&mut view),
-            _ => self.view_feel(&mut view),
+            Page::Feel => self.view_feel(&mut view),
+            Page::Profiles => self.view_profiles(&mut view),
+            Page::Keyboard => self.view_keyboard(&mut view),
+            Page::Try => self.view_trial(&mut view),
         }
         view
     }
@@ -179,10 +182,21 @@ impl ControlsScreen {
         ) {
             return Vec::new();
         }
-        let in_dialog = !matches!(self.busy, Busy::Nothing);
+        if matches!(self.busy, Busy::Trying(_)) {
+            return self.trial_hints();
+        }
+        let is_shown = |id: &str| match id {
+            "hint-choose" | "hint-back" => true,
+            "hint-clear" => matches!(self.focus, Spot::Cell(_)),
+            "hint-reset" => matches!(self.focus, Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_)),
+            "hint-adjust" => {
+                let numbers = matches!(self.focus, Spot::Dial(..) | Spot::Ease(_));
+                numbers || matches!(self.focus, Spot::About | Spot::Where)
+            }
+            _ => matches!(self.busy, Busy::Nothing),
+        };
         let all = super::command::hints(self.hand).into_iter();
-        let of_dialogs = |id: &str| matches!(id, "hint-choose" | "hint-back");
-        all.filter(|(_, id)| !in_dialog || of_dialogs(id))
+        all.filter(|(_, id)| is_shown(id))
             .map(|(input, id)| Hint {
                 input,
                 name: short(&self.draft, input),
@@ -193,7 +207,7 @@ impl ControlsScreen {
 
     pub(super) fn dialog(&self) -> Option<Dialog> {
         match &self.busy {
-            Busy::Nothing => None,
+            Busy::Nothing | Busy::Trying(_) => None,
             Busy::Listening(cell, listener) => Some(self.view_listening(Some(*cell), listener)),
             Busy::Finding(listener) => Some(self.view_listening(None, listener)),
             Busy::Asking(question) => Some(self.view_question(question)),

@@ -467,6 +467,7 @@ hint-choose = wählen
 hint-back = zurück
 hint-clear = leeren
 hint-reset = zurücksetzen
+hint-adjust = weniger, mehr
 hint-next-page = nächste Seite
 menu-presets = Vorlagen…
 menu-open-first = Konflikte und Unbelegtes zuerst

@@ -353,6 +353,7 @@ hint-choose = choose
 hint-back = back
 hint-clear = clear
 hint-reset = reset
+hint-adjust = less, more
 hint-next-page = next page
 menu-presets = Presets…
 menu-open-first = Conflicts and unbound first

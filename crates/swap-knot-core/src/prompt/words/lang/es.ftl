@@ -403,6 +403,7 @@ hint-choose = elegir
 hint-back = atrás
 hint-clear = vaciar
 hint-reset = restablecer
+hint-adjust = menos, más
 hint-next-page = página siguiente
 menu-presets = Preajustes…
 menu-open-first = Primero conflictos y vacíos

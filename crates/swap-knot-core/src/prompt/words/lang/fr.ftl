@@ -404,6 +404,7 @@ hint-choose = choisir
 hint-back = retour
 hint-clear = vider
 hint-reset = réinitialiser
+hint-adjust = moins, plus
 hint-next-page = page suivante
 menu-presets = Préréglages…
 menu-open-first = Conflits et vides d'abord

@@ -397,6 +397,7 @@ hint-choose = scegli
 hint-back = indietro
 hint-clear = svuota
 hint-reset = ripristina
+hint-adjust = meno, più
 hint-next-page = pagina successiva
 menu-presets = Schemi…
 menu-open-first = Prima conflitti e vuoti

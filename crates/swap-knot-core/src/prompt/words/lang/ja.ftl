@@ -314,6 +314,7 @@ hint-choose = 決定
 hint-back = 戻る
 hint-clear = 解除
 hint-reset = リセット
+hint-adjust = 減らす・増やす
 hint-next-page = 次のページ
 menu-presets = プリセット…
 menu-open-first = 競合と未割り当てを先に表示

@@ -414,6 +414,7 @@ hint-choose = 선택
 hint-back = 뒤로
 hint-clear = 비우기
 hint-reset = 초기화
+hint-adjust = 줄이기, 늘리기
 hint-next-page = 다음 페이지
 menu-presets = 미리 만든 설정…
 menu-open-first = 충돌과 빈 것 먼저

@@ -373,6 +373,7 @@ hint-choose = wybierz
 hint-back = wstecz
 hint-clear = wyczyść
 hint-reset = przywróć
+hint-adjust = mniej, więcej
 hint-next-page = następna strona
 menu-presets = Zestawy…
 menu-open-first = Najpierw konflikty i puste

@@ -441,6 +441,7 @@ hint-choose = escolher
 hint-back = voltar
 hint-clear = limpar
 hint-reset = redefinir
+hint-adjust = menos, mais
 hint-next-page = próxima página
 menu-presets = Predefinições…
 menu-open-first = Conflitos e vazios primeiro

@@ -388,6 +388,7 @@ hint-choose = выбрать
 hint-back = назад
 hint-clear = очистить
 hint-reset = сбросить
+hint-adjust = меньше, больше
 hint-next-page = следующая страница
 menu-presets = Наборы…
 menu-open-first = Сначала конфликты и пустые

@@ -454,6 +454,7 @@ hint-choose = seç
 hint-back = geri
 hint-clear = temizle
 hint-reset = sıfırla
+hint-adjust = daha az, daha çok
 hint-next-page = sonraki sayfa
 menu-presets = Hazır ayarlar…
 menu-open-first = Önce çakışanlar ve boşlar

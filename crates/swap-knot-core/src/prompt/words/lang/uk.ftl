@@ -389,6 +389,7 @@ hint-choose = вибрати
 hint-back = назад
 hint-clear = очистити
 hint-reset = скинути
+hint-adjust = менше, більше
 hint-next-page = наступна сторінка
 menu-presets = Набори…
 menu-open-first = Спершу конфлікти й порожні

@@ -415,6 +415,7 @@ hint-choose = 选择
 hint-back = 返回
 hint-clear = 清除
 hint-reset = 重置
+hint-adjust = 减少、增加
 hint-next-page = 下一页
 menu-presets = 预设…
 menu-open-first = 先显示冲突和未绑定

@@ -413,6 +413,7 @@ hint-choose = 選擇
 hint-back = 返回
 hint-clear = 清除
 hint-reset = 重設
+hint-adjust = 減少、增加
 hint-next-page = 下一頁
 menu-presets = 預設組合…
 menu-open-first = 先顯示衝突和未指定

@@ -1,0 +1,188 @@
+//! What a player wants done with their profiles, as a step that may take its time.
+
+use super::{ImportError, LoadNote, Loaded, Locker, LockerError, Slug};
+use crate::profile::Profile;
+use crate::sheet::Sheet;
+
+/// Something to be done with the profiles in a locker, apart from playing.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum Errand {
+    /// Says which profiles there are.
+    List,
+    /// Plays with one of them from here on.
+    Switch(Slug),
+    /// Makes one without changes, and plays with it.
+    Make {
+        /// What the player calls it.
+        title: String,
+    },
+    /// Makes one like another.
+    Copy {
+        /// The other.
+        from: Slug,
+        /// What the player calls the new one.
+        title: String,
+    },
+    /// Gives one another title.
+    Rename {
+        /// Which.
+        name: Slug,
+        /// What the player calls it.
+        title: String,
+    },
+    /// Takes one away; it can be brought back.
+    Delete(Slug),
+    /// Brings one back.
+    Undelete(Slug),
+    /// Shows one as text.
+    Export(Slug),
+    /// Takes one in that came as text.
+    Import(String),
+}
+
+/// The profiles in a locker.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Roster {
+    /// Those that are there: the name, and what the player calls it.
+    pub there: Vec<(Slug, String)>,
+    /// Those that were deleted and can be brought back.
+    pub deleted: Vec<Slug>,
+}
+
+/// What came of an [`Errand`].
+#[derive(Debug)]
+#[non_exhaustive]
+pub struct ErrandDone {
+    /// Which.
+    pub errand: Errand,
+    /// What it brought, or why it could not be done.
+    pub outcome: Result<ErrandOutcome, ErrandError>,
+    /// The profiles as they are afterwards, where they can be listed.
+    pub roster: Option<Roster>,
+}
+
+/// What an [`Errand`] brought.
+#[derive(Debug)]
+#[non_exhaustive]
+pub enum ErrandOutcome {
+    /// It is done.
+    Done(Vec<LoadNote>),
+    /// This profile is to be played from here on.
+    Play(Slug, Box<Loaded>),
+    /// The text of a profile.
+    Text(String),
+}
+
+/// Why an [`Errand`] could not be done.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum ErrandError {
+    /// The locker.
+    #[error(transparent)]
+    Locker(#[from] LockerError),
+    /// The text.
+    #[error(transparent)]
+    Import(#[from] ImportError),
+    /// What is played could not be saved first, and would be lost.
+    #[error("the profile in play could not be saved, so another one is not played")]
+    NotSaved,
+}
+
+impl Errand {
+    /// Whether another profile is played after it: what is played has to be kept first.
+    pub(crate) const fn leaves(&self) -> bool {
+        matches!(self, Errand::Switch(_) | Errand::Make { .. })
+    }
+
+    /// Does it.
+    pub(crate) fn run(self, locker: &Locker, sheet: &Sheet) -> ErrandDone {
+        let outcome = self.outcome(locker, sheet);
+        ErrandDone {
+            outcome,
+            errand: self,
+            roster: locker.roster().ok(),
+        }
+    }
+
+    fn outcome(&self, locker: &Locker, sheet: &Sheet) -> Result<ErrandOutcome, ErrandError> {
+        let play = |name: &Slug| -> Result<ErrandOutcome, ErrandError> {
+            locker.set_active(name)?;
+            Ok(ErrandOutcome::Play(
+                name.clone(),
+                Box::new(locker.load(name)),
+            ))
+        };
+        match self {
+            Errand::List => {
+                locker.names()?;
+                Ok(ErrandOutcome::Done(Vec::new()))
+            }
+            Errand::Switch(name) => play(name),
+            Errand::Make { title } => {
+                let name = locker.free_name(title)?;
+                locker.save(&name, &Profile::new(title.as_str()), sheet)?;
+                play(&name)
+            }
+            Errand::Copy { from, title } => {
+                let to = locker.free_name(title)?;
+                Ok(ErrandOutcome::Done(locker.copy(from, &to, title)?))
+            }
+            Errand::Rename { name, title } => {
+                Ok(ErrandOutcome::Done(locker.rename(name, name, title)?))
+            }
+            Errand::Delete(name) => {
+                locker.delete(name)?;
+                Ok(ErrandOutcome::Done(Vec::new()))
+            }
+            Errand::Undelete(name) => {
+                locker.undelete(name)?;
+                Ok(ErrandOutcome::Done(Vec::new()))
+            }
+            Errand::Export(name) => Ok(ErrandOutcome::Text(locker.export(name)?.text)),
+            Errand::Import(text) => {
+                locker.import(text)?;
+                Ok(ErrandOutcome::Done(Vec::new()))
+            }
+        }
+    }
+}
+
+impl ErrandDone {
+    pub(crate) const fn refused(errand: Errand, why: ErrandError) -> ErrandDone {
+        ErrandDone {
+            errand,
+            outcome: Err(why),
+            roster: None,
+        }
+    }
+}
+
+impl Locker {
+    /// The profiles with their titles. Of one that cannot be read, its name stands in.
+    ///
+    /// # Errors
+    /// When the files cannot be listed.
+    pub fn roster(&self) -> Result<Roster, LockerError> {
+        let titled = |name: Slug| {
+            let title = self.load(&name).profile.title().to_owned();
+            (name, title)
+        };
+        Ok(Roster {
+            there: self.names()?.into_iter().map(titled).collect(),
+            deleted: self.deleted()?,
+        })
+    }
+
+    /// A name for a new profile of that title that no profile has, and none that can be brought back.
+    pub(crate) fn free_name(&self, title: &str) -> Result<Slug, LockerError> {
+        let mut taken = self.names()?;
+        taken.extend(self.deleted()?);
+        let wanted = Slug::from_title(title);
+        let mut numbered = (1..=u32::MAX).map(|n| wanted.numbered(n));
+        Ok(numbered
+            .find(|name| !taken.contains(name))
+            .unwrap_or(wanted))
+    }
+}

@@ -1,0 +1,171 @@
+//! The page of the keyboard: its layout, and what each of its keys does.
+
+use std::collections::BTreeMap;
+
+use super::answer::Picking;
+use super::{
+    BoardView, ControlsScreen, Item, KeyView, Page, Role, RowView, ScreenView, Section, Spot,
+};
+use crate::input::{Control, Input, Place};
+use crate::layout::Layout;
+use crate::sheet::SituationId;
+
+impl ControlsScreen {
+    pub(super) fn view_keyboard(&self, view: &mut ScreenView) {
+        view.tools = self.common_tools(Vec::new());
+        let title = self.text("setting-layout");
+        let label = self.layout_title(self.draft.profile().layout());
+        let mut choice = self.item(Spot::Layout, label, Role::Choice);
+        let values = [("title", &*title), ("setting", &choice.label)];
+        choice.spoken = self.draft.words().say("setting-of", &values);
+        view.sections.push(Section {
+            rows: vec![RowView {
+                title,
+                items: vec![choice],
+                ..RowView::default()
+            }],
+            ..Section::default()
+        });
+        view.board = Some(self.view_board());
+    }
+
+    /// What a layout is called; one that is not chosen with that it was found.
+    fn layout_title(&self, chosen: Option<&str>) -> String {
+        let words = self.draft.words();
+        match chosen.and_then(Layout::shipped) {
+            Some(layout) => words.untranslated(layout.title()),
+            None => {
+                let here = words.untranslated(self.draft.layout().title());
+                let found = self.text("layout-found");
+                words.say("setting-of", &[("title", &here), ("setting", &found)])
+            }
+        }
+    }
+
+    fn view_board(&self) -> BoardView {
+        let layout = self.draft.layout();
+        let caps = layout.board().keys();
+        let on = self.titles_on_keys();
+        let keys: Vec<KeyView> = caps
+            .iter()
+            .map(|cap| {
+                let does = on.get(&cap.place).cloned().unwrap_or_default();
+                KeyView {
+                    item: self.view_key(cap.place, &does),
+                    rect: [cap.x, cap.y, cap.width, cap.height],
+                    down: self.book.is_down(Control::key(cap.place)),
+                    does,
+                }
+            })
+            .collect();
+        let far =
+            |edge: fn(&[f32; 4]) -> f32| keys.iter().map(|k| edge(&k.rect)).fold(0.0, f32::max);
+        let (width, height) = (far(|r| r[0] + r[2]), far(|r| r[1] + r[3]));
+        let mut board = BoardView {
+            width,
+            height,
+            keys,
+        };
+        // Row by row, as they are walked.
+        board.keys.sort_by(|a, b| {
+            let at = |k: &KeyView| (k.rect[1], k.rect[0]);
+            let (a, b) = (at(a), at(b));
+            a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1))
+        });
+        board
+    }
+
+    /// What each key has a part in: by situation, in their order.
+    fn titles_on_keys(&self) -> BTreeMap<Place, Vec<String>> {
+        let (sheet, words) = (self.draft.sheet(), self.draft.words());
+        let mut on: BTreeMap<Place, BTreeMap<SituationId, Vec<String>>> = BTreeMap::new();
+        for bound in self.draft.bindings() {
+            let title = self.draft.row_title(bound.cell.row);
+            let own = &sheet.declared(bound.cell.row.action).situations;
+            let inputs = bound.chord.inputs();
+            for place in inputs.flat_map(|i| self.draft.resolver().places_of(i)) {
+                for situation in own {
+                    let by_situation = on.entry(place).or_default();
+                    let titles = by_situation.entry(*situation).or_default();
+                    if !titles.contains(&title) {
+                        titles.push(title.clone());
+                    }
+                }
+            }
+        }
+        let line = |(situation, titles): (SituationId, Vec<String>)| {
+            let place = words.situation_title(sheet, situation);
+            let titles = self.listed(titles);
+            words.say("setting-of", &[("title", &place), ("setting", &titles)])
+        };
+        let lines = |all: BTreeMap<_, _>| all.into_iter().map(line).collect();
+        on.into_iter()
+            .map(|(place, all)| (place, lines(all)))
+            .collect()
+    }
+
+    /// Several things, as the language joins them.
+    pub(super) fn listed(&self, all: impl IntoIterator<Item = String>) -> String {
+        let join = |first: String, last: String| {
+            let values = [("first", &*first), ("last", &last)];
+            self.draft.words().say("list", &values)
+        };
+        let joined = all.into_iter().reduce(join);
+        joined.unwrap_or_else(|| self.text("nothing"))
+    }
+
+    fn view_key(&self, place: Place, does: &[String]) -> Item {
+        let input = Input::Key(place);
+        let label = super::walk::short(&self.draft, input);
+        let mut item = self.item(Spot::Key(place), label, Role::Button);
+        let words = self.draft.words();
+        let name = self.draft.telling().spoken(&input.into());
+        let told = self.listed(does.iter().cloned());
+        item.spoken = words.say("setting-of", &[("title", &name), ("setting", &told)]);
+        item.text = does.to_vec();
+        item
+    }
+
+    /// Shows what is on a key, among the bindings.
+    pub(super) fn show_key(&mut self, place: Place) {
+        self.filter.on = Some(Input::Key(place).into());
+        self.turn_to(Page::Bindings);
+    }
+
+    /// Every layout to choose from: as it is found, and those that ship, by title.
+    pub(super) fn layouts() -> Vec<Option<Layout>> {
+        let mut all: Vec<Layout> = Layout::all_shipped().collect();
+        all.sort_by(|a, b| a.title().cmp(b.title()));
+        [None]
+            .into_iter()
+            .chain(all.into_iter().map(Some))
+            .collect()
+    }
+
+    pub(super) fn view_layouts(&self) -> Vec<Item> {
+        let profile = self.draft.profile();
+        let chosen = profile.layout();
+        let radio = |(n, layout): (usize, Option<Layout>)| {
+            let name = layout.as_ref().map(Layout::name);
+            let label = match name {
+                Some(_) => self.layout_title(name),
+                None => self.text("layout-found"),
+            };
+            let selected = chosen == name;
+            self.item(Spot::Answer(n as u16), label, Role::Radio { selected })
+        };
+        Self::layouts().into_iter().enumerate().map(radio).collect()
+    }
+
+    pub(super) fn pick_layout(&mut self, n: usize) {
+        if let Some(layout) = Self::layouts().get(n) {
+            self.draft.choose_layout(layout.as_ref().map(Layout::name));
+            self.rows.forget();
+            self.stale = true;
+        }
+    }
+
+    pub(super) fn ask_for_layout(&mut self) {
+        self.ask(Picking::Layouts);
+    }
+}

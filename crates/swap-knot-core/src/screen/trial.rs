@@ -1,0 +1,214 @@
+//! The page for trying: a sandbox in which every action is lit as it is worked.
+
+use super::answer::Picking;
+use super::proof::WayOut;
+use super::{
+    Busy, ControlsScreen, Hint, Item, Live, Role, RowView, ScreenView, Section, Spot, Tool,
+};
+use crate::input::{Chord, DeviceId, Event, EventKind};
+use crate::seat::{Outcome, Told};
+use crate::sheet::{Shape, SituationId};
+
+/// How many of the last outcomes are kept, and how many of them are shown.
+const KEPT: usize = 32;
+const SHOWN: usize = 5;
+
+impl ControlsScreen {
+    /// Where things are tried: where the player chose, where the game is, or where it begins.
+    fn tried_in(&self) -> Option<SituationId> {
+        self.tries.or(self.draft.sheet().first_situation())
+    }
+
+    pub(super) fn view_trial(&self, view: &mut ScreenView) {
+        let tries = matches!(self.busy, Busy::Trying(_));
+        view.tools = self.common_tools(Vec::new());
+        if tries {
+            // Everything else is what is tried.
+            view.tools.retain(|i| i.spot == Spot::Tool(Tool::Leave));
+        }
+        let id = if tries { "try-stop" } else { "try-begin" };
+        let button = self.item(Spot::Trying, self.text(id), Role::Button);
+        let mut rows = Vec::new();
+        if let Some(place) = self.tried_in().filter(|_| !tries) {
+            let title = self.text("try-where");
+            let label = self
+                .draft
+                .words()
+                .situation_title(self.draft.sheet(), place);
+            let mut choice = self.item(Spot::Where, label, Role::Choice);
+            let values = [("title", &*title), ("setting", &choice.label)];
+            choice.spoken = self.draft.words().say("setting-of", &values);
+            rows.push(RowView {
+                title,
+                items: vec![choice],
+                ..RowView::default()
+            });
+        }
+        rows.push(RowView {
+            items: vec![button],
+            ..RowView::default()
+        });
+        view.sections.push(Section {
+            text: Some(self.text("try-what")),
+            rows,
+            ..Section::default()
+        });
+        if tries {
+            let told = self.last_outcomes();
+            let row = |title| RowView {
+                title,
+                ..RowView::default()
+            };
+            let rows = told.into_iter().map(row).collect();
+            view.sections.push(Section {
+                rows,
+                ..Section::default()
+            });
+        }
+        view.sections.push(Section {
+            rows: self.tried_rows(),
+            ..Section::default()
+        });
+    }
+
+    /// The actions that are live there, with what works them, lit while they are worked.
+    fn tried_rows(&self) -> Vec<RowView> {
+        let (sheet, draft) = (self.draft.sheet(), &self.draft);
+        let place = self.tried_in();
+        let live = sheet.actions().filter(|(_, a)| {
+            !a.off && (a.situations.is_empty() || a.situations.iter().any(|s| Some(*s) == place))
+        });
+        let mut rows = Vec::new();
+        for (id, action) in live {
+            for row in sheet.rows_of(id) {
+                let own = draft.bindings().iter().filter(|b| b.cell.row == row);
+                let names: Vec<String> = own.map(|b| draft.chord_name(&b.chord)).collect();
+                if names.is_empty() && row.arm.is_none() && action.shape != Shape::Press {
+                    continue;
+                }
+                let value = match (action.shape, row.arm) {
+                    (Shape::Press, _) => None,
+                    (_, Some(arm)) => Some(self.trial.arm(id, arm)),
+                    (Shape::Plane | Shape::Space, None) => {
+                        let [x, y, z] = self.trial.space(id);
+                        Some((x * x + y * y + z * z).sqrt())
+                    }
+                    _ => Some(self.trial.value(id)),
+                };
+                rows.push(RowView {
+                    title: draft.row_title(row),
+                    lit: self.trial.is_down(row),
+                    live: value.map(|v| Live::Pull {
+                        at: v.abs().min(1.0),
+                        mark: 1.0,
+                    }),
+                    text: Some(self.listed(names)),
+                    ..RowView::default()
+                });
+            }
+        }
+        rows
+    }
+
+    /// What became of the last presses, newest first: what each worked, or that it works nothing here.
+    fn last_outcomes(&self) -> Vec<String> {
+        let telling = self.draft.telling();
+        let all: Vec<Told<'_>> = self.trial.outcomes().collect();
+        let presses = all.chunk_by(|a, b| (a.at, a.input) == (b.at, b.input));
+        let mut lines: Vec<String> = Vec::new();
+        for press in presses.rev() {
+            let worked = press.iter().filter(|t| t.outcome == Outcome::Worked);
+            let mut worked: Vec<String> = worked
+                .filter_map(|told| {
+                    let bound = told.binding?;
+                    let (title, name) = (telling.row(bound.cell.row), telling.chord(&bound.chord));
+                    let values = [("title", &*name), ("setting", &title)];
+                    Some(telling.words().say("setting-of", &values))
+                })
+                .collect();
+            let is_none = |t: &Told<'_>| matches!(t.outcome, Outcome::NotBound | Outcome::NotLive);
+            if press.iter().all(is_none) {
+                let chord = Chord::from(press[0].input);
+                worked.push(telling.about("try-nothing", &[], &chord));
+            }
+            for line in worked {
+                if !lines.contains(&line) {
+                    lines.push(line);
+                }
+            }
+        }
+        lines.truncate(SHOWN);
+        lines
+    }
+
+    /// Begins to try, or ends it.
+    pub(super) fn work_trial(&mut self) {
+        if matches!(self.busy, Busy::Trying(_)) {
+            self.stop_trying();
+            return;
+        }
+        self.trial.set_rig(self.draft.rig());
+        self.trial_of = self.draft.revision();
+        self.trial.keep_outcomes(KEPT);
+        match self.tried_in() {
+            Some(place) => self.trial.set_situations(&[place]),
+            None => self.trial.set_situations::<SituationId>(&[]),
+        }
+        self.busy = Busy::Trying(WayOut::default());
+        self.stale = true;
+    }
+
+    pub(super) fn stop_trying(&mut self) {
+        self.busy = Busy::Nothing;
+        // What is held there is over.
+        let (at, device) = (self.now, DeviceId::ALL);
+        let what = EventKind::FocusLost;
+        self.trial.feed(&Event { at, device, what });
+        self.trial.keep_outcomes(0);
+        self.focus_on(Spot::Trying);
+    }
+
+    pub(super) fn trial_hints(&self) -> Vec<Hint> {
+        let hint = |input| Hint {
+            input,
+            name: super::walk::short(&self.draft, input),
+            does: self.text("try-stop"),
+        };
+        self.ways_out().into_iter().map(hint).collect()
+    }
+
+    pub(super) fn ask_where(&mut self) {
+        self.ask(Picking::Where);
+    }
+
+    pub(super) fn view_places(&self) -> Vec<Item> {
+        let here = self.tried_in();
+        let all = self.draft.sheet().situations().enumerate();
+        let radio = |n: usize, id: SituationId| {
+            let label = self.draft.words().situation_title(self.draft.sheet(), id);
+            let selected = Some(id) == here;
+            self.item(Spot::Answer(n as u16), label, Role::Radio { selected })
+        };
+        all.map(|(n, (id, _))| radio(n, id)).collect()
+    }
+
+    pub(super) fn pick_place(&mut self, n: usize) {
+        if let Some((id, _)) = self.draft.sheet().situations().nth(n) {
+            self.tries = Some(id);
+            self.stale = true;
+        }
+    }
+
+    /// The next place or the one before; whether there is one.
+    pub(super) fn next_place(&mut self, up: bool) -> bool {
+        let here = self.tried_in();
+        let all: Vec<SituationId> = self.draft.sheet().situations().map(|(id, _)| id).collect();
+        let at = all.iter().position(|id| Some(*id) == here).unwrap_or(0);
+        let to = if up { at + 1 } else { at.wrapping_sub(1) };
+        if let Some(id) = all.get(to) {
+            self.tries = Some(*id);
+        }
+        self.stale = true;
+        true
+    }
+}
