@@ -382,3 +382,36 @@ proptest! {
         play_two(steps);
     }
 }
+
+#[test]
+fn prompts_go_by_the_ids_of_the_games_own_texts_and_follow_the_language() {
+    let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"").unwrap();
+    let mut controls = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
+    let text = "blow = {\"{do:horn}\"} now\nmany = { $n ->\n   *[other] x\n }\n";
+    let words = Words::english().with_texts(text, "en.ftl").unwrap();
+    controls.set_words(&words);
+    assert_eq!(
+        controls.prompt_of("blow").unwrap().to_string(),
+        "Press H now"
+    );
+    let german = Words::nearest("de");
+    let german = german
+        .with_texts("blow = Jetzt {\"{do:horn}\"}", "de.ftl")
+        .unwrap();
+    controls.set_words(&german);
+    assert_eq!(
+        controls.prompt_of("blow").unwrap().to_string(),
+        "Jetzt drücke H"
+    );
+    controls.set_words(&words);
+    let told = controls.prompt_of("many").unwrap_err().to_string();
+    assert!(told.contains("there is no text `many` (en)"), "{told}");
+    assert!(controls.prompt_of("blwo").is_err());
+    // Unasked for, it is worked out once.
+    let bracketed = words.bracketed();
+    controls.set_words(&bracketed);
+    assert_eq!(
+        controls.prompt_of("blow").unwrap().to_string(),
+        "⟦⟦Press H⟧ now⟧"
+    );
+}

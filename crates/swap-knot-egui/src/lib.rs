@@ -27,9 +27,11 @@ mod look;
 mod pen;
 mod prompt;
 mod skin;
+mod wants;
 
 pub use fonts::{Fonts, NoSuchFont};
 pub use glyphs::GlyphTextures;
 pub use look::Look;
 pub use prompt::prompt;
 pub use skin::ScreenSkin;
+pub use wants::wants;

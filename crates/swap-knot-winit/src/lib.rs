@@ -28,11 +28,13 @@
 
 mod keys;
 mod system;
+mod window;
 
 use std::collections::HashMap;
 
 pub use keys::place;
 pub use system::system_layout;
+pub use window::HeardWindow;
 
 use swap_knot::{
     ButtonCounting, DeviceId, Event, EventKind, MouseButton, StillDown, Time, TouchZones,

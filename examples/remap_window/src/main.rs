@@ -1,150 +1,168 @@
-//! A whole remapping menu in one window, with a stage on which the actions move something.
+//! A small stage, and the whole controls screen over it: Escape opens it.
 //!
 //! `cargo run --release -p remap_window`; `--profiles DIR` keeps profiles there instead of in the
-//! user's configuration folder, `--language TAG` tells names in that language, `--simulate` plays
-//! the devices of a trace that comes in on standard input, `--report` prints a line for everything
-//! that happens.
+//! user's configuration folder, `--language TAG` tells everything in that language. `--report` and
+//! `--simulate` are for tests: what is shown as lines of text, and devices that are not there.
 
-mod app;
-mod report;
-mod simulate;
 mod stage;
-mod texts;
+mod testing;
 
-use std::cell::RefCell;
 use std::error::Error;
-use std::process::ExitCode;
-use std::rc::Rc;
+use std::sync::mpsc::{Receiver, channel};
 use std::time::Instant;
 
-use eframe::UserEvent;
-use swap_knot::{Event, Time};
-use swap_knot_winit::Adapter;
-use winit::application::ApplicationHandler;
-use winit::event::{DeviceEvent, DeviceId, StartCause, WindowEvent};
-use winit::event_loop::{ActiveEventLoop, EventLoop};
-use winit::window::WindowId;
+use eframe::egui;
+use swap_knot::{
+    Controls, Event, EventKind, Layout, Locker, PadButton, Place, Sheet, Slug, Time, Words,
+};
+use swap_knot_egui::{Fonts, GlyphTextures, ScreenSkin};
 
-/// The events that came in since the last frame.
-type Incoming = Rc<RefCell<Vec<Event>>>;
+const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 
-fn main() -> ExitCode {
-    match start() {
-        Ok(()) => ExitCode::SUCCESS,
-        Err(why) => {
-            eprintln!("error: {why}");
-            ExitCode::FAILURE
-        }
-    }
+struct App {
+    controls: Controls,
+    skin: ScreenSkin,
+    glyphs: GlyphTextures,
+    stage: stage::Stage,
+    events: Receiver<Event>,
+    started: Instant,
+    /// For which keyboard fonts were looked for: another one has other letters.
+    fonts_for: Option<Layout>,
+    report: Option<testing::Report>,
+    notes: String,
 }
 
-fn start() -> Result<(), Box<dyn Error>> {
-    let (mut folder, mut report, mut simulate) = (None, false, false);
-    let mut language = "en".to_owned();
-    let mut args = std::env::args().skip(1);
-    while let Some(arg) = args.next() {
-        match arg.as_str() {
-            "--report" => report = true,
-            "--simulate" => simulate = true,
-            "--profiles" => folder = Some(args.next().ok_or("--profiles wants a folder")?.into()),
-            "--language" => {
-                language = args.next().ok_or("--language wants a tag")?;
-            }
-            other => {
-                let known = "--profiles DIR, --language TAG, --simulate and --report";
-                return Err(format!("there is no option {other}; there are {known}").into());
-            }
-        }
-    }
-    let started = Instant::now();
-    let incoming = Incoming::default();
-    let how = app::Options {
-        folder,
-        report,
-        texts: texts::Texts::nearest(&language)?,
+fn main() -> Result<(), Box<dyn Error>> {
+    let args: Vec<String> = std::env::args().skip(1).collect();
+    let value = |name: &str| args.iter().skip_while(|a| *a != name).nth(1).cloned();
+    let has = |name: &str| args.iter().any(|a| a == name);
+    let sheet = Sheet::from_toml_named(SHEET, "demo/slack-water.toml")?;
+    let locker = match value("--profiles") {
+        Some(folder) => Locker::open(folder)?,
+        None => Locker::of_user(&sheet)?,
     };
-    let (sender, simulated) = std::sync::mpsc::channel();
-    let app = app::App::new(how, incoming.clone(), simulated, started)?;
-
+    let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
+    let mut controls = Controls::open_last(&sheet, locker, &Slug::from_title("skipper"), &layout);
+    controls.set_words(&words(&value("--language").unwrap_or_default())?);
+    let (send, events) = channel();
+    let started = Instant::now();
+    let app = App {
+        stage: stage::Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
+        controls,
+        skin: ScreenSkin::new(),
+        glyphs: GlyphTextures::new(),
+        events,
+        started,
+        fonts_for: None,
+        report: has("--report").then(testing::Report::default),
+        notes: String::new(),
+    };
+    let size = egui::ViewportBuilder::default().with_inner_size([1280.0, 800.0]);
+    let viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
     let options = eframe::NativeOptions {
-        viewport: eframe::egui::ViewportBuilder::default()
-            .with_title("Slack Water: controls")
-            .with_position([0.0, 0.0])
-            .with_inner_size([1280.0, 800.0]),
+        viewport,
         ..Default::default()
     };
-    let event_loop = EventLoop::<UserEvent>::with_user_event().build()?;
-    let mut window = Window {
-        inner: eframe::create_native(
-            "slack-water",
-            options,
-            Box::new(move |cc| {
-                if simulate {
-                    simulate::start(sender, cc.egui_ctx.clone());
-                }
-                Ok(Box::new(app))
-            }),
-            &event_loop,
-        ),
-        adapter: Adapter::new(),
-        incoming,
-        started,
+    let event_loop = winit::event_loop::EventLoop::with_user_event().build()?;
+    let (simulate, simulated) = (has("--simulate"), send.clone());
+    let start: eframe::AppCreator<'_> = Box::new(move |cc| {
+        if simulate {
+            testing::simulate(simulated, started, cc.egui_ctx.clone());
+        }
+        Ok(Box::new(app))
+    });
+    let window = eframe::create_native("slack-water", options, start, &event_loop);
+    let feed = move |event| {
+        let _ = send.send(event);
     };
-    event_loop.run_app(&mut window)?;
+    event_loop.run_app(&mut swap_knot_winit::HeardWindow::new(
+        window, started, feed,
+    ))?;
     Ok(())
 }
 
-/// The window as eframe runs it, with an ear on every event for the adapter.
-struct Window<'a> {
-    inner: eframe::EframeWinitApplication<'a>,
-    adapter: Adapter,
-    incoming: Incoming,
-    started: Instant,
+/// The words of the nearest language, with the game's own titles and prompts in it.
+fn words(language: &str) -> Result<Words, Box<dyn Error>> {
+    let words = Words::nearest(language);
+    let tag = words.language().to_owned();
+    let file = format!("{}/../../demo/texts/{tag}.ftl", env!("CARGO_MANIFEST_DIR"));
+    Ok(words.with_texts(&std::fs::read_to_string(&file)?, &file)?)
 }
 
-impl ApplicationHandler<UserEvent> for Window<'_> {
-    fn window_event(&mut self, events: &ActiveEventLoop, window: WindowId, event: WindowEvent) {
+impl App {
+    /// The screen while it is open, otherwise a widget under the pointer, otherwise the game.
+    fn take_in(&mut self, ctx: &egui::Context) {
+        for event in self.events.try_iter().collect::<Vec<_>>() {
+            let opens = match event.what {
+                EventKind::Key { place, down, .. } => place == Place::Escape && down,
+                EventKind::PadButton { button, value } => {
+                    button == PadButton::Center && value > 0.5
+                }
+                _ => false,
+            };
+            let open = self.controls.screen().is_some();
+            self.controls
+                .offer(&event, |_| !open && swap_knot_egui::wants(ctx, &event));
+            if opens && !open {
+                self.controls.open_screen(event.at);
+            }
+        }
+    }
+
+    /// Keeps what was applied, and shows what there is to tell.
+    fn keep(&mut self) {
+        if let Some(saving) = self.controls.saving() {
+            let done = saving.run();
+            self.controls.saved(done);
+            testing::say(&self.report, "saved");
+        }
+        let reports = self.controls.take_reports();
+        if !reports.is_empty() {
+            self.notes = self.controls.telling().lines(&reports).join("\n");
+        }
+    }
+
+    fn find_fonts(&mut self, ctx: &egui::Context) {
+        let layout = self.controls.resolver().layout().clone();
+        if self.fonts_for.replace(layout.clone()) != Some(layout.clone()) {
+            let fonts = Fonts::new(egui::FontDefinitions::default());
+            let fonts = fonts.for_player(self.controls.words(), &layout);
+            fonts
+                .warning()
+                .into_iter()
+                .for_each(|warning| eprintln!("warning: {warning}"));
+            fonts.install(ctx);
+        }
+    }
+}
+
+impl eframe::App for App {
+    fn ui(&mut self, ui: &mut egui::Ui, _: &mut eframe::Frame) {
+        let ctx = ui.ctx().clone();
         let now = Time::from(self.started.elapsed());
-        let mut incoming = self.incoming.borrow_mut();
-        self.adapter.window_event(&event, now, |e| incoming.push(e));
-        drop(incoming);
-        self.inner.window_event(events, window, event);
-    }
-
-    fn device_event(&mut self, events: &ActiveEventLoop, device: DeviceId, event: DeviceEvent) {
-        let now = Time::from(self.started.elapsed());
-        let mut incoming = self.incoming.borrow_mut();
-        self.adapter
-            .device_event(device, &event, now, |e| incoming.push(e));
-        drop(incoming);
-        self.inner.device_event(events, device, event);
-    }
-
-    fn resumed(&mut self, events: &ActiveEventLoop) {
-        self.inner.resumed(events);
-    }
-
-    fn suspended(&mut self, events: &ActiveEventLoop) {
-        self.inner.suspended(events);
-    }
-
-    fn new_events(&mut self, events: &ActiveEventLoop, cause: StartCause) {
-        self.inner.new_events(events, cause);
-    }
-
-    fn user_event(&mut self, events: &ActiveEventLoop, event: UserEvent) {
-        self.inner.user_event(events, event);
-    }
-
-    fn about_to_wait(&mut self, events: &ActiveEventLoop) {
-        self.inner.about_to_wait(events);
-    }
-
-    fn exiting(&mut self, events: &ActiveEventLoop) {
-        self.inner.exiting(events);
-    }
-
-    fn memory_warning(&mut self, events: &ActiveEventLoop) {
-        self.inner.memory_warning(events);
+        self.take_in(&ctx);
+        self.controls.tick(now);
+        self.keep();
+        self.find_fonts(&ctx);
+        self.stage
+            .play(self.controls.seat(), ctx.input(|i| i.stable_dt.min(0.1)));
+        let closes = ctx.input(|i| i.viewport().close_requested());
+        match self.controls.screen_mut() {
+            Some(screen) => {
+                if closes && screen.draft().is_changed() {
+                    // Closing the window with unsaved changes asks.
+                    ctx.send_viewport_cmd(egui::ViewportCommand::CancelClose);
+                    screen.ask_to_leave();
+                }
+                self.skin.show(ui, screen);
+            }
+            None => stage::show(ui, self, now),
+        }
+        if let Some(report) = &mut self.report {
+            report.frame(&mut self.controls, &self.skin);
+        }
+        if !self.controls.seat().inputs_down().is_empty() || self.stage.moves() {
+            ctx.request_repaint();
+        }
     }
 }

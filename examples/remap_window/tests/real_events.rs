@@ -431,3 +431,93 @@ fn a_pause_covers_who_walks_and_gives_it_back() {
     window.simulate("0 9 pad:stick-left 0 0");
     window.wait_until("doing", "…");
 }
+
+/// Every page with the pad alone: a number, a preset, another profile, another keyboard and what is
+/// tried; all of it is there after a restart.
+#[test]
+fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let mut window = desktop.open(profiles.path());
+    push(&mut window, "center");
+    window.wait_until("screen", "open");
+    // A preset, from the buttons over the page.
+    go(&mut window, "up", "page bindings");
+    push(&mut window, "down");
+    go(&mut window, "right", "tool presets");
+    push(&mut window, "south");
+    window.wait_until("dialog", "Which controls do you start from?");
+    push(&mut window, "down");
+    push(&mut window, "south");
+    window.wait_until("cell walk.up keyboard-1", "I");
+    // Feel: the game's essential keys were moved by the preset, but not on the pad.
+    push(&mut window, "shoulder-right");
+    window.wait_until("focus", "about");
+    go(&mut window, "down", "dial gamepad sensitivity");
+    push(&mut window, "right");
+    window.wait_until("dial gamepad sensitivity", "1.1");
+    push(&mut window, "center-right");
+    window.wait_for("saved");
+    // Another profile.
+    push(&mut window, "shoulder-right");
+    window.wait_until("page profiles", "Profiles");
+    go(&mut window, "up", "page bindings");
+    push(&mut window, "down");
+    go(&mut window, "right", "new-profile");
+    push(&mut window, "south");
+    window.wait_until("dialog", "What is it called?");
+    go(&mut window, "down", "answer 1");
+    push(&mut window, "south");
+    window.wait_until("titles", "New profile, skipper");
+    // Another keyboard.
+    push(&mut window, "shoulder-right");
+    window.wait_until("focus", "layout");
+    push(&mut window, "south");
+    window.wait_until("dialog", "Which keyboard do you have?");
+    push(&mut window, "trigger-right");
+    push(&mut window, "south");
+    window.wait_until("dialog", "");
+    assert_ne!(window.last("layout: "), "English (US): as it is found");
+    push(&mut window, "center-left");
+    // Trying: the button that goes back is tried like any other.
+    push(&mut window, "shoulder-right");
+    window.wait_until("focus", "where");
+    push(&mut window, "down");
+    push(&mut window, "south");
+    window.wait_until("trying", "Stop");
+    window.simulate("0 9 pad:stick-left 0 0.9");
+    window.wait_until("lit", "Walk");
+    window.simulate("0 9 pad:stick-left 0 0");
+    window.wait_until("lit", "");
+    push(&mut window, "center-right");
+    window.wait_until("trying", "Try");
+    assert_eq!(window.times_said("began: walk"), 0);
+    push(&mut window, "east");
+    window.wait_until("screen", "closed");
+    window.close();
+    // The last profile goes on; the other one has what was changed.
+    let mut window = desktop.open(profiles.path());
+    window.open_screen();
+    window.click("page profiles");
+    window.wait_until("titles", "New profile, skipper");
+    window.click("profile 2 switch");
+    window.click("page feel");
+    window.wait_until("dial gamepad sensitivity", "1.1");
+    window.click("page bindings");
+    window.wait_until("cell walk.up keyboard-1", "I");
+}
+
+/// Pushes a button until the focus is somewhere.
+fn go(window: &mut Window, button: &str, to: &str) {
+    for _ in 0..60 {
+        if window.last("focus: ") == to {
+            return;
+        }
+        push(window, button);
+        std::thread::sleep(std::time::Duration::from_millis(60));
+    }
+    panic!("{to} is not reached, {} is", window.last("focus: "));
+}

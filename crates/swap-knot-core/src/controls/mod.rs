@@ -67,6 +67,8 @@ pub struct Controls {
     is_chosen: bool,
     words: Words,
     prompts: HashMap<String, Prompt>,
+    /// The same of texts of the game's own, by id.
+    prompts_by_id: HashMap<String, Prompt>,
     reports: Vec<Report>,
     /// None for a player of whom nothing is kept.
     keeping: Option<Keeping>,
@@ -98,6 +100,7 @@ impl Controls {
             is_chosen: chosen.is_some(),
             words: Words::english(),
             prompts: HashMap::new(),
+            prompts_by_id: HashMap::new(),
             reports,
             keeping: None,
             screen: None,
@@ -204,6 +207,8 @@ impl Controls {
         for prompt in self.prompts.values_mut() {
             prompt.set_words(words);
         }
+        // These have other texts now.
+        self.prompts_by_id.clear();
         if let Some(screen) = &mut self.screen {
             screen.set_words(words);
         }
@@ -216,20 +221,23 @@ impl Controls {
     /// # Errors
     /// When the text is no prompt, or names an action that the sheet does not have.
     pub fn prompt(&mut self, text: &str) -> Result<&Rendered, PromptError> {
-        // Taken out and put back, so that nothing is copied.
-        let (text, prompt) = match self.prompts.remove_entry(text) {
-            Some(known) => known,
-            None => {
-                let prompt = Prompt::new(text, &self.sheet)?.with_words(&self.words);
-                if self.prompts.len() >= MAX_PROMPTS {
-                    self.prompts.clear();
-                }
-                (text.to_owned(), prompt)
-            }
+        let prompts = &mut self.prompts;
+        let make = || Prompt::new(text, &self.sheet);
+        ready(prompts, text, make, &self.words).map(|p| render(p, &self.seat))
+    }
+
+    /// The same of a text of the game's own, by the id that it has in the game's Fluent file: see
+    /// [`Words::with_texts`] and [`Words::text`]. It follows the language by itself.
+    ///
+    /// # Errors
+    /// As [`Controls::prompt`]; besides, when the words have no such text.
+    pub fn prompt_of(&mut self, id: &str) -> Result<&Rendered, PromptError> {
+        let prompts = &mut self.prompts_by_id;
+        let make = || match self.words.text(id, &[]) {
+            Some(text) => Prompt::new(&text, &self.sheet),
+            None => Err(PromptError::no_text(id, self.words.language())),
         };
-        let (rig, kind) = (self.seat.rig(), self.seat.device_kind());
-        let prompt = self.prompts.entry(text).or_insert(prompt);
-        Ok(prompt.render(rig, kind))
+        ready(prompts, id, make, &self.words).map(|p| render(p, &self.seat))
     }
 
     /// Starts editing, in the player's language and on their layout. Hand it back to
@@ -360,6 +368,31 @@ impl Controls {
         let notes = now.notes().iter().filter(|n| !before.notes().contains(n));
         self.reports.extend(notes.cloned().map(Report::Note));
     }
+}
+
+/// A prompt that was asked for before, or a new one. It is taken out and put back, so that nothing is
+/// copied where it is known.
+fn ready<'a>(
+    prompts: &'a mut HashMap<String, Prompt>,
+    key: &str,
+    make: impl FnOnce() -> Result<Prompt, PromptError>,
+    words: &Words,
+) -> Result<&'a mut Prompt, PromptError> {
+    let (key, prompt) = match prompts.remove_entry(key) {
+        Some(known) => known,
+        None => {
+            let prompt = make()?.with_words(words);
+            if prompts.len() >= MAX_PROMPTS {
+                prompts.clear();
+            }
+            (key.to_owned(), prompt)
+        }
+    };
+    Ok(prompts.entry(key).or_insert(prompt))
+}
+
+fn render<'a>(prompt: &'a mut Prompt, seat: &Seat) -> &'a Rendered {
+    prompt.render(seat.rig(), seat.device_kind())
 }
 
 /// The layout that a profile chooses, if this version has it.

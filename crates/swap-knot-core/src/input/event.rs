@@ -254,8 +254,8 @@ impl EventKind {
         }
     }
 
-    /// The kind of device that it came from, where that is to be seen.
-    pub(crate) const fn device_kind(self) -> Option<DeviceKind> {
+    /// The kind of device that it came from; none where the event does not tell.
+    pub const fn device_kind(self) -> Option<DeviceKind> {
         Some(match self {
             EventKind::Key { .. } | EventKind::KeyHeld { .. } | EventKind::KeyTypes { .. } => {
                 DeviceKind::Keyboard

@@ -34,6 +34,17 @@ pub struct PromptError {
 }
 
 impl PromptError {
+    /// The words of a language have no text of that id.
+    pub(crate) fn no_text(id: &str, language: &str) -> PromptError {
+        PromptError {
+            at: 0,
+            column: 1,
+            message: format!(
+                "there is no text `{id}` ({language}); one with selectors comes from a Fluent bundle of the game's own"
+            ),
+        }
+    }
+
     /// The byte of the text at which it goes wrong.
     pub fn at(&self) -> usize {
         self.at

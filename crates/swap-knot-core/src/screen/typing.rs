@@ -125,6 +125,8 @@ impl ControlsScreen {
             (Place::Escape, _) => return false,
             // What was pointed at or gone to is meant, otherwise the text is done.
             (Place::Enter | Place::NumpadEnter, _) => return false,
+            // Some systems give it no character.
+            (Place::Space, _) => self.type_text(" "),
             (_, Some(c)) if !c.is_control() => self.type_text(c.encode_utf8(&mut [0; 4])),
             _ => return false,
         }

@@ -49,6 +49,8 @@ pub struct Words(Arc<Data>);
 struct Data {
     language: String,
     messages: HashMap<String, Message>,
+    /// What a game's own file says besides: its prompts.
+    texts: HashMap<String, Pattern>,
     /// Whether every text stands between brackets.
     brackets: bool,
     /// Names by platform, worked out when the first one is asked for.
@@ -100,10 +102,11 @@ impl Words {
         static ENGLISH_WORDS: OnceLock<Words> = OnceLock::new();
         let words = ENGLISH_WORDS.get_or_init(|| {
             // A test asserts that the English file has no mistake.
-            let messages = read::read(shipped::ENGLISH, |_| true).unwrap_or_default();
+            let own = read::read(shipped::ENGLISH, |_| true).unwrap_or_default();
             Words(Arc::new(Data {
                 language: "en".to_owned(),
-                messages: messages.into_iter().collect(),
+                messages: own.messages.into_iter().collect(),
+                texts: HashMap::new(),
                 brackets: false,
                 names: Default::default(),
             }))
@@ -114,7 +117,8 @@ impl Words {
     /// The same words under another tag, for a language of the game's own.
     #[must_use]
     pub fn named(&self, language: &str) -> Words {
-        self.with(language.to_owned(), self.0.messages.clone(), false)
+        let (messages, texts) = (self.0.messages.clone(), self.0.texts.clone());
+        self.with(language.to_owned(), messages, texts, false)
     }
 
     /// These words with those of a Fluent file laid over them. The file's name is for mistakes.
@@ -137,8 +141,8 @@ impl Words {
     }
 
     /// These words with what a game's own Fluent file has for them: its titles, and whatever it
-    /// says in words of its own instead of those that ship. The other messages of the file, the
-    /// game's prompts for instance, are left alone.
+    /// says in words of its own instead of those that ship. Its other messages, the game's prompts
+    /// for instance, are kept as [`Words::text`], as far as they are text and variables.
     ///
     /// A misspelt title is one of the other messages here: `swap-knot check --texts` finds it.
     ///
@@ -159,6 +163,26 @@ impl Words {
         self.laid_over(text, file, Words::takes)
     }
 
+    /// A text of the game's own, by the id that it has in the game's Fluent file, with its variables
+    /// filled in: see [`Words::with_texts`]. Nothing where there is none, or one with selectors,
+    /// functions or references, for which a game has a Fluent bundle of its own.
+    ///
+    /// ```
+    /// use swap_knot::Words;
+    ///
+    /// let ours = Words::english().with_texts("welcome = Ahoy, { $who }!", "en.ftl")?;
+    /// assert_eq!(ours.text("welcome", &[("who", "Ada")]).as_deref(), Some("Ahoy, Ada!"));
+    /// assert_eq!(ours.text("farewell", &[]), None);
+    /// # Ok::<(), swap_knot::WordsError>(())
+    /// ```
+    pub fn text(&self, id: &str, values: &[(&str, &str)]) -> Option<String> {
+        let pattern = self.0.texts.get(id)?;
+        Some(pattern.fill(&|name| {
+            let value = values.iter().find(|(n, _)| *n == name);
+            value.map(|(_, v)| std::borrow::Cow::Borrowed(*v))
+        }))
+    }
+
     /// The same with every text between `⟦` and `⟧`: what stands outside of them on a screen was
     /// never translated. A file laid over it is put between brackets as well.
     ///
@@ -174,13 +198,24 @@ impl Words {
         if !self.0.brackets {
             messages.values_mut().for_each(Message::bracket);
         }
-        self.with(self.language().to_owned(), messages, true)
+        let mut texts = self.0.texts.clone();
+        if !self.0.brackets {
+            texts.values_mut().for_each(Pattern::bracket);
+        }
+        self.with(self.language().to_owned(), messages, texts, true)
     }
 
-    fn with(&self, language: String, messages: HashMap<String, Message>, brackets: bool) -> Words {
+    fn with(
+        &self,
+        language: String,
+        messages: HashMap<String, Message>,
+        texts: HashMap<String, Pattern>,
+        brackets: bool,
+    ) -> Words {
         Words(Arc::new(Data {
             language,
             messages,
+            texts,
             brackets: brackets || self.0.brackets,
             names: Default::default(),
         }))
@@ -195,18 +230,22 @@ impl Words {
         let wrong = |mistakes: Vec<WordsMistake>| WordsError::new(file, mistakes);
         let mut own = read::read(text, wanted).map_err(wrong)?;
         let mut mistakes = Vec::new();
-        for (id, message) in &own {
+        for (id, message) in &own.messages {
             check(id, message, text, &mut mistakes);
         }
         if !mistakes.is_empty() {
             return Err(wrong(mistakes));
         }
         if self.0.brackets {
-            own.iter_mut().for_each(|(_, message)| message.bracket());
+            let messages = own.messages.iter_mut();
+            messages.for_each(|(_, message)| message.bracket());
+            own.texts.iter_mut().for_each(|(_, text)| text.bracket());
         }
         let mut messages = self.0.messages.clone();
-        messages.extend(own);
-        Ok(self.with(self.language().to_owned(), messages, false))
+        messages.extend(own.messages);
+        let mut texts = self.0.texts.clone();
+        texts.extend(own.texts);
+        Ok(self.with(self.language().to_owned(), messages, texts, false))
     }
 
     /// Every letter that its texts are written with, those of a game's own included: what a font has

@@ -88,7 +88,7 @@ impl Pattern {
         out
     }
 
-    fn bracket(&mut self) {
+    pub(super) fn bracket(&mut self) {
         self.0.insert(0, Part::Text(super::OPENS.to_owned()));
         self.0.push(Part::Text(super::CLOSES.to_owned()));
     }
@@ -172,11 +172,17 @@ crate::failure::debug_as_text!(WordsError);
 
 impl std::error::Error for WordsError {}
 
-/// The messages of a file that are wanted, or every mistake in them.
-pub(super) fn read(
-    text: &str,
-    wanted: impl Fn(&str) -> bool,
-) -> Result<Vec<(String, Message)>, Vec<WordsMistake>> {
+/// What a file has.
+#[derive(Default)]
+pub(super) struct Read {
+    /// The messages that are wanted.
+    pub(super) messages: Vec<(String, Message)>,
+    /// The other ones, as far as they are text and variables.
+    pub(super) texts: Vec<(String, Pattern)>,
+}
+
+/// The messages of a file, or every mistake in those that are wanted.
+pub(super) fn read(text: &str, wanted: impl Fn(&str) -> bool) -> Result<Read, Vec<WordsMistake>> {
     let resource = parser::parse(text).map_err(|(_, errors)| {
         let each = errors.iter();
         each.map(|e| {
@@ -185,13 +191,17 @@ pub(super) fn read(
         })
         .collect::<Vec<_>>()
     })?;
-    let (mut messages, mut mistakes) = (Vec::new(), Vec::new());
+    let (mut read, mut mistakes) = (Read::default(), Vec::new());
     for entry in &resource.body {
         let Entry::Message(message) = entry else {
             continue;
         };
         let id = message.id.name;
         if !wanted(id) {
+            let pattern = message.value.as_ref().map(pattern_of);
+            if let Some(Ok(pattern)) = pattern {
+                read.texts.push((id.to_owned(), pattern));
+            }
             continue;
         }
         let mut take = |pattern: &ast::Pattern<&str>| {
@@ -208,10 +218,10 @@ pub(super) fn read(
             value,
             attributes: attributes.collect(),
         };
-        messages.push((id.to_owned(), message));
+        read.messages.push((id.to_owned(), message));
     }
     if mistakes.is_empty() {
-        Ok(messages)
+        Ok(read)
     } else {
         Err(mistakes)
     }
