@@ -1,124 +1,242 @@
-//! The rows as a table, and below it what the menu waits for.
+//! The controls screen as lines of text.
 
 use ratatui::Frame;
-use ratatui::layout::{Constraint, Layout};
-use ratatui::style::{Modifier, Style, Stylize as _};
-use ratatui::text::Line;
-use ratatui::widgets::{Block, Cell, Paragraph, Row, Table, TableState, Wrap};
-use swap_knot::{Input, MenuRow, Place, Words};
+use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::style::{Style, Stylize as _};
+use ratatui::text::{Line, Span};
+use ratatui::widgets::{Block, Clear, Paragraph, Wrap};
+use swap_knot::screen::{Dialog, Item, Live, Role, RowView, ScreenView};
 
-use crate::{App, Busy};
+/// How wide a title and a binding are, in characters.
+const TITLE: usize = 24;
+const CELL: usize = 20;
+/// A free cell, and every cell where it is narrow.
+const FREE: usize = 5;
 
-pub(crate) fn draw(app: &App, frame: &mut Frame<'_>) {
-    let [top, bottom] =
-        Layout::vertical([Constraint::Min(6), Constraint::Length(9)]).areas(frame.area());
-    let words = app.draft.words();
-    let mut head = vec![Cell::from("")];
-    let columns = app.menu.columns().iter();
-    head.extend(columns.map(|column| Cell::from(words.column_title(*column))));
-    // A heading for each group stands between the rows; the selection counts it in.
-    let (mut lines, mut selected, mut group) = (Vec::new(), 0, None);
-    for (n, row) in app.menu.rows().iter().enumerate() {
-        if group.replace(row.group) != Some(row.group) {
-            let title = app.draft.group_title(row.group);
-            lines.push(Row::new([Cell::from(title.bold())]));
-        }
-        if n == app.at.0 {
-            selected = lines.len();
-        }
-        lines.push(line(app, row));
-    }
-    let mut widths = vec![Constraint::Length(24)];
-    widths.extend(app.menu.columns().iter().map(|_| Constraint::Fill(1)));
-    let table = Table::new(lines, widths)
-        .header(Row::new(head).style(Style::new().dim()))
-        .cell_highlight_style(Style::new().add_modifier(Modifier::REVERSED))
-        .block(Block::bordered().title(words.game_title(app.draft.sheet())));
-    let mut state = TableState::new().with_selected_cell((selected, app.at.1 + 1));
-    frame.render_stateful_widget(table, top, &mut state);
-    let below = Paragraph::new(below(app))
-        .wrap(Wrap { trim: false })
-        .block(Block::bordered());
-    frame.render_widget(below, bottom);
+/// Draws the screen; keeps how far its list is scrolled.
+#[derive(Default)]
+pub(crate) struct Skin {
+    top: u16,
 }
 
-fn line<'a>(app: &App, row: &'a MenuRow) -> Row<'a> {
-    let must = if row.essential { " *" } else { "" };
-    let mut cells = vec![Cell::from(format!("  {}{must}", row.title))];
-    for cell in &row.cells {
-        let listening = matches!(app.busy, Busy::Listening) && app.cell() == cell.cell;
-        // Signs besides colours: not every terminal has those, nor every eye.
-        let sign = match (cell.conflict, cell.changed) {
-            (true, _) => "! ",
-            (_, true) => "• ",
-            _ => "",
-        };
-        let name = match listening {
-            true => app.draft.words().say("menu-press", &[]),
-            false => cell.name.clone().unwrap_or_else(|| "—".to_owned()),
-        };
-        let style = match (cell.conflict, cell.changed) {
-            (true, _) => Style::new().red(),
-            (_, true) => Style::new().yellow(),
-            _ => Style::new(),
-        };
-        cells.push(Cell::from(format!("{sign}{name}")).style(style));
+impl Skin {
+    pub(crate) fn draw(&mut self, view: &ScreenView, frame: &mut Frame<'_>) {
+        let below = below(view);
+        let height = (below.len() as u16 + 2).min(12);
+        let areas = Layout::vertical([
+            Constraint::Length(3),
+            Constraint::Min(4),
+            Constraint::Length(height),
+        ]);
+        let [head, page, foot] = areas.areas(frame.area());
+        let bars = vec![bar(&view.pages), bar(&view.tools)];
+        frame.render_widget(Paragraph::new(bars).wrap(Wrap { trim: true }), head);
+        let (lines, focused) = page_lines(view);
+        let room = page.height.saturating_sub(2);
+        if let Some(at) = focused {
+            self.top = self
+                .top
+                .clamp((at + 3).saturating_sub(room), at.saturating_sub(2));
+        }
+        let list = Paragraph::new(lines).scroll((self.top, 0));
+        frame.render_widget(
+            list.block(Block::bordered().title(view.title.as_str())),
+            page,
+        );
+        let below = Paragraph::new(below).wrap(Wrap { trim: false });
+        frame.render_widget(below.block(Block::bordered()), foot);
+        if let Some(shown) = &view.dialog {
+            dialog(shown, view.message.as_deref(), frame, page);
+        }
     }
-    Row::new(cells)
 }
 
-fn below(app: &App) -> Vec<Line<'static>> {
-    let words = app.draft.words();
-    let mut lines: Vec<Line<'static>> = Vec::new();
-    match &app.busy {
-        Busy::Nothing => {
-            let name = |place| words.short_name(Input::Key(place), app.draft.layout());
-            let (choose, unbind) = (name(Place::Enter), name(Place::Delete));
-            let reset = name(Place::KeyR);
-            let keys = [("choose", &*choose), ("unbind", &unbind), ("reset", &reset)];
-            let keys = words.say("menu-keys", &keys);
-            let rest = [
-                (Place::KeyU, "menu-undo"),
-                (Place::KeyA, "menu-apply"),
-                (Place::KeyQ, "menu-done"),
-            ];
-            let rest = rest.map(|(key, id)| labelled(words, &name(key), id));
-            lines.push(Line::from(format!("{keys} · {}", rest.join(" · "))));
+/// Items in one line.
+fn bar(items: &[Item]) -> Line<'static> {
+    let mut line = Line::default();
+    for item in items {
+        line.push_span(span(item, None));
+        line.push_span(" ");
+    }
+    line
+}
+
+/// An item: its sign, its text, and that the player is on it. Not every terminal has colours.
+fn span(item: &Item, width: Option<usize>) -> Span<'static> {
+    let sign = match (item.conflict, item.changed, &item.role) {
+        (true, ..) => "! ",
+        (_, true, _) => "• ",
+        (.., Role::Tab { selected: true }) => "▸ ",
+        (.., Role::Radio { selected: true } | Role::Switch { on: true }) => "(x) ",
+        (.., Role::Radio { .. } | Role::Switch { .. }) => "( ) ",
+        _ => "",
+    };
+    let mut text = format!("{sign}{}", item.label);
+    if let Role::Slider { at } = item.role {
+        let at = (at * 20.0).round() as usize;
+        text = format!(
+            "{sign}{}●{} {}",
+            "─".repeat(at),
+            "─".repeat(20 - at),
+            item.label
+        );
+    }
+    if let Some(width) = width {
+        text = text.chars().take(width).collect();
+        text = format!("{text:<width$}");
+    }
+    let style = match (item.focused, item.conflict, item.changed, item.enabled) {
+        (true, ..) => Style::new().reversed(),
+        (_, true, ..) => Style::new().red(),
+        (_, _, true, _) => Style::new().yellow(),
+        (.., false) => Style::new().dim(),
+        _ => Style::new(),
+    };
+    Span::styled(text, style)
+}
+
+/// The page, and the line that the player is on.
+fn page_lines(view: &ScreenView) -> (Vec<Line<'static>>, Option<u16>) {
+    let (mut lines, mut focused) = (Vec::new(), None);
+    let widths = widths(view);
+    if !view.columns.is_empty() {
+        let (mut head, mut places) = (format!("{:TITLE$} ", ""), widths.iter());
+        for column in &view.columns {
+            let own = places.by_ref().take(usize::from(column.span));
+            let width = own.map(|w| w + 1).sum::<usize>() - 1;
+            let title: String = column.title.chars().take(width).collect();
+            head.push_str(&format!("{title:<width$} "));
         }
-        Busy::Listening => {
-            let title = app.draft.row_title(app.cell().row);
-            lines.push(Line::from(words.say("menu-listen", &[("title", &title)])).bold());
+        lines.push(Line::from(head).dim());
+    }
+    for section in &view.sections {
+        if !section.title.is_empty() {
+            lines.push(Line::from(section.title.clone()).bold());
         }
-        Busy::Asking(question) => {
-            lines.push(Line::from(app.draft.tell(&**question)).bold());
-            for (n, way) in question.ways().iter().enumerate() {
-                let word = words.say(&format!("menu-{}", way.settle.word()), &[]);
-                let effects = app.draft.tell(way).replace('\n', "; ");
-                lines.push(Line::from(format!("{} {word}  {effects}", n + 1)));
+        lines.extend(section.text.iter().map(|t| Line::from(t.clone()).dim()));
+        for row in &section.rows {
+            if row.items.iter().any(|i| i.focused) {
+                focused = Some(lines.len() as u16);
             }
-        }
-        Busy::Leaving => {
-            lines.push(Line::from(words.say("menu-leave", &[])).bold());
-            let name = |place| words.short_name(Input::Key(place), app.draft.layout());
-            let ways = [
-                (Place::KeyA, "menu-leave-apply"),
-                (Place::KeyD, "menu-leave-discard"),
-                (Place::Escape, "menu-stay"),
-            ];
-            let ways = ways.map(|(key, id)| labelled(words, &name(key), id));
-            lines.push(Line::from(ways.join(" · ")));
+            lines.push(row_line(row, &widths));
         }
     }
-    if !app.message.is_empty() {
-        lines.push(Line::from(app.message.clone()).yellow());
+    for keys in view
+        .board
+        .iter()
+        .flat_map(|b| b.keys.chunk_by(|a, b| a.rect[1] == b.rect[1]))
+    {
+        if keys.iter().any(|k| k.item.focused) {
+            focused = Some(lines.len() as u16);
+        }
+        let mut line = Line::default();
+        for key in keys {
+            let mut key_span = span(&key.item, None);
+            if key.down || !key.does.is_empty() {
+                key_span = key_span.bold();
+            }
+            line.extend([Span::raw(" "), key_span]);
+        }
+        lines.push(line);
     }
-    if !matches!(app.busy, Busy::Asking(_)) {
-        lines.extend(app.draft.summary().into_iter().map(Line::from));
+    let told = view
+        .board
+        .iter()
+        .flat_map(|b| &b.keys)
+        .filter(|k| k.item.focused);
+    lines.extend(told.flat_map(|k| &k.does).map(|d| Line::from(d.clone())));
+    (lines, focused)
+}
+
+/// How wide each place of a row is: wide where anything is bound in it.
+fn widths(view: &ScreenView) -> Vec<usize> {
+    let places: usize = view.columns.iter().map(|c| usize::from(c.span)).sum();
+    let mut widths = vec![FREE; places];
+    for item in view
+        .sections
+        .iter()
+        .flat_map(|s| &s.rows)
+        .flat_map(|r| &r.items)
+    {
+        let bound = item.label.chars().count() + 2 > FREE;
+        if let Some(width) = widths.get_mut(usize::from(item.place)).filter(|_| bound) {
+            *width = CELL;
+        }
+    }
+    widths
+}
+
+fn row_line(row: &RowView, widths: &[usize]) -> Line<'static> {
+    let must = if row.essential { " *" } else { "" };
+    let sign = if row.lit { "● " } else { "" };
+    let title: String = format!("{sign}{}{must}", row.title);
+    let mut line = Line::from(format!("{title:<TITLE$} "));
+    let mut place = 0;
+    for item in &row.items {
+        // Under its column, where there are columns.
+        while !widths.is_empty() && place < usize::from(item.place) {
+            line.push_span(" ".repeat(widths[place] + 1));
+            place += 1;
+        }
+        line.push_span(span(item, widths.get(place).copied()));
+        line.push_span(" ");
+        place += 1;
+    }
+    match row.live {
+        Some(Live::Stick { at: [x, y], .. }) => line.push_span(format!(" {x:.2} {y:.2} ")),
+        Some(Live::Pull { at, .. }) => line.push_span(format!(" {at:.2} ")),
+        _ => {}
+    }
+    line.push_span(Span::raw(row.text.clone().unwrap_or_default()).dim());
+    line
+}
+
+/// What was refused, what works the screen, conflicts and what is not applied yet.
+fn below(view: &ScreenView) -> Vec<Line<'static>> {
+    let mut lines: Vec<Line<'static>> = Vec::new();
+    lines.extend(view.message.iter().map(|m| Line::from(m.clone()).yellow()));
+    let hints: Vec<String> = view
+        .hints
+        .iter()
+        .map(|h| format!("{}: {}", h.name, h.does))
+        .collect();
+    lines.push(Line::from(hints.join(" · ")).dim());
+    for note in &view.notes {
+        let line = Line::from(note.text.clone());
+        lines.push(match (note.heading, note.conflict) {
+            (true, _) => line.bold(),
+            (_, true) => line.red(),
+            _ => line,
+        });
     }
     lines
 }
 
-/// A key and what it does.
-fn labelled(words: &Words, key: &str, id: &str) -> String {
-    format!("{key}: {}", words.say(id, &[]))
+/// What has to be answered first, over the page; its list follows the player.
+fn dialog(shown: &Dialog, message: Option<&str>, frame: &mut Frame<'_>, page: Rect) {
+    let mut lines = vec![Line::from(shown.title.clone()).bold()];
+    lines.extend(message.map(|m| Line::from(m.to_owned()).yellow()));
+    lines.extend(shown.text.iter().map(|t| Line::from(t.clone())));
+    lines.extend(
+        shown
+            .field
+            .iter()
+            .map(|t| Line::from(format!("{t}▏")).underlined()),
+    );
+    let mut focused = 0;
+    for items in &shown.lines {
+        if items.iter().any(|i| i.focused) {
+            focused = lines.len();
+        }
+        lines.push(bar(items));
+        let text = items.iter().flat_map(|i| &i.text);
+        lines.extend(text.map(|t| Line::from(format!("   {t}")).dim()));
+    }
+    let height = (lines.len() as u16 + 2).min(page.height);
+    let area = Rect { height, ..page };
+    let room = usize::from(height.saturating_sub(3));
+    let top = focused.saturating_sub(room) as u16;
+    frame.render_widget(Clear, area);
+    let block = Block::bordered().border_style(Style::new().yellow());
+    frame.render_widget(Paragraph::new(lines).scroll((top, 0)).block(block), area);
 }

@@ -58,13 +58,17 @@ impl Controls {
         }
         if let Err(why) = &done.outcome {
             let told = self.tell(why);
-            if let Some(screen) = &mut self.screen {
-                screen.tell(told);
-            }
+            self.tell_on_screen(told);
         }
         if let Some(screen) = &mut self.screen {
             let playing = self.keeping.as_ref().map(|k| k.name().clone());
             screen.errand_done(done, playing);
+        }
+    }
+
+    pub(super) fn tell_on_screen(&mut self, told: String) {
+        if let Some(screen) = &mut self.screen {
+            screen.tell(told);
         }
     }
 

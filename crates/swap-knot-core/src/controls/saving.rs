@@ -218,6 +218,11 @@ impl Controls {
                 let (ours, theirs) = (&self.profile, &saved.profile);
                 let (merged, overruled) = ours.merged(&profile, theirs, Newer::Ours);
                 let is_told = saved.changed_elsewhere || !saved.notes.is_empty();
+                let told = match is_told {
+                    true => self.tell(&saved),
+                    false => self.words.say("menu-saved", &[]),
+                };
+                self.tell_on_screen(told);
                 self.reports
                     .extend(is_told.then(|| Report::Saved(Box::new(saved))));
                 self.reports
@@ -228,6 +233,8 @@ impl Controls {
                 let again_at = keeping.now.plus(AGAIN_AFTER);
                 let is_new = keeping.failed.is_none();
                 keeping.failed = Some(Failed { again_at, profile });
+                let told = self.tell(&why);
+                self.tell_on_screen(told);
                 self.reports
                     .extend(is_new.then_some(Report::CannotSave(why)));
             }
