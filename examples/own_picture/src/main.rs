@@ -1,0 +1,274 @@
+//! The controls screen drawn by a game itself, into a plain buffer of pixels: a page of code.
+//!
+//! `cargo run -p own_picture -- [PROFILES]`. What is drawn is a list of lines, each of them items
+//! side by side; what is clicked is looked up among the places where they were drawn.
+
+mod pixels;
+
+use std::error::Error;
+use std::num::NonZeroU32;
+use std::rc::Rc;
+use std::time::{Duration, Instant};
+
+use swap_knot::screen::{Item, Role, ScreenView, Spot};
+use swap_knot::{Controls, Layout, Locker, Sheet, Slug, Time};
+use swap_knot_winit::Adapter;
+use winit::application::ApplicationHandler;
+use winit::event::{ElementState, MouseButton, WindowEvent};
+use winit::event_loop::{ActiveEventLoop, ControlFlow, EventLoop};
+use winit::window::{Window, WindowId};
+
+use pixels::{LINE, Pixels, Rect};
+
+const SHEET: &str = include_str!("../../../demo/slack-water.toml");
+const TITLE: i32 = 300;
+
+type Surface = softbuffer::Surface<Rc<Window>, Rc<Window>>;
+
+struct App {
+    controls: Controls,
+    adapter: Adapter,
+    started: Instant,
+    window: Option<(Rc<Window>, Surface)>,
+    /// Where everything was drawn, the topmost last.
+    places: Vec<(Spot, Rect)>,
+    pointer: [i32; 2],
+    /// How far the list is scrolled.
+    top: i32,
+}
+
+fn main() -> Result<(), Box<dyn Error>> {
+    let sheet = Sheet::from_toml(SHEET)?;
+    let locker = match std::env::args().nth(1) {
+        Some(folder) => Locker::open(folder)?,
+        None => Locker::of_user(&sheet)?,
+    };
+    let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
+    let mut controls = Controls::open_last(&sheet, locker, &Slug::from_title("skipper"), &layout);
+    controls.open_screen(Time::ZERO);
+    let mut app = App {
+        controls,
+        adapter: Adapter::new(),
+        started: Instant::now(),
+        window: None,
+        places: Vec::new(),
+        pointer: [0; 2],
+        top: 0,
+    };
+    Ok(EventLoop::new()?.run_app(&mut app)?)
+}
+
+impl ApplicationHandler for App {
+    fn resumed(&mut self, events: &ActiveEventLoop) {
+        let size = winit::dpi::LogicalSize::new(1280, 800);
+        let wanted = Window::default_attributes()
+            .with_title("Slack Water")
+            .with_inner_size(size);
+        let Ok(window) = events.create_window(wanted).map(Rc::new) else {
+            return events.exit();
+        };
+        let context = softbuffer::Context::new(window.clone());
+        let surface = context.and_then(|context| Surface::new(&context, window.clone()));
+        self.window = surface.ok().map(|surface| (window, surface));
+    }
+
+    fn window_event(&mut self, events: &ActiveEventLoop, _: WindowId, event: WindowEvent) {
+        let now = Time::from(self.started.elapsed());
+        let controls = &mut self.controls;
+        self.adapter
+            .window_event(&event, now, |event| controls.feed(&event));
+        match event {
+            WindowEvent::CursorMoved { position, .. } => {
+                self.pointer = [position.x as i32, position.y as i32];
+            }
+            WindowEvent::MouseInput {
+                state: ElementState::Released,
+                button: MouseButton::Left,
+                ..
+            } => {
+                let pointed = self.pointed();
+                if let (Some(screen), Some(spot)) = (self.controls.screen_mut(), pointed) {
+                    screen.point_at(Some(spot));
+                    screen.press(spot);
+                }
+            }
+            WindowEvent::CloseRequested => return events.exit(),
+            WindowEvent::RedrawRequested => self.draw(),
+            _ => {}
+        }
+        if self.controls.screen().is_none() {
+            events.exit();
+        }
+    }
+
+    fn about_to_wait(&mut self, events: &ActiveEventLoop) {
+        self.controls.tick(Time::from(self.started.elapsed()));
+        self.controls.save();
+        let pointed = self.pointed();
+        self.controls
+            .screen_mut()
+            .into_iter()
+            .for_each(|s| s.point_at(pointed));
+        if let Some((window, _)) = &self.window {
+            window.request_redraw();
+        }
+        events.set_control_flow(ControlFlow::wait_duration(Duration::from_millis(16)));
+    }
+}
+
+impl App {
+    /// What lies under the pointer.
+    fn pointed(&self) -> Option<Spot> {
+        let under = |(_, rect): &&(Spot, Rect)| rect.contains(self.pointer);
+        self.places.iter().rev().find(under).map(|(spot, _)| *spot)
+    }
+
+    fn draw(&mut self) {
+        let (Some((window, surface)), Some(screen)) =
+            (&mut self.window, self.controls.screen_mut())
+        else {
+            return;
+        };
+        let size = window.inner_size();
+        self.places.clear();
+        if let (Some(width), Some(height)) =
+            (NonZeroU32::new(size.width), NonZeroU32::new(size.height))
+            && surface.resize(width, height).is_ok()
+            && let Ok(mut buffer) = surface.buffer_mut()
+        {
+            let mut to = Pixels::new(&mut buffer, size.width as i32, size.height as i32);
+            page(&mut to, screen.view(), &mut self.top, &mut self.places);
+            let _ = buffer.present();
+        }
+    }
+}
+
+/// The whole picture.
+fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<(Spot, Rect)>) {
+    to.clear();
+    let foot = to.height - 2 * LINE;
+    let list = 2 * LINE + 8;
+    let mut y = list - *top;
+    let mut focus = None;
+    for section in &view.sections {
+        y = to.text(10, y, &section.title, true);
+        for row in &section.rows {
+            let lit = if row.lit { "● " } else { "" };
+            to.text(20, y, &format!("{lit}{}", row.title), row.lit);
+            let shown = list..foot - LINE;
+            line(to, [TITLE, y], row.items.iter(), places, shown.contains(&y));
+            focus = focus.or(row.items.iter().any(|i| i.focused).then_some(y));
+            y += LINE;
+        }
+    }
+    let keys = view
+        .board
+        .iter()
+        .flat_map(|b| b.keys.chunk_by(|a, b| a.rect[1] == b.rect[1]));
+    for keys in keys {
+        line(to, [20, y], keys.iter().map(|k| &k.item), places, true);
+        y += LINE;
+    }
+    // The list follows the player, one picture later.
+    if let Some(at) = focus {
+        *top += (at - (foot - 3 * LINE)).max(0) + (at - list - LINE).min(0).max(-*top);
+    }
+    to.fill(
+        Rect {
+            x: 0,
+            y: 0,
+            width: to.width,
+            height: list - 4,
+        },
+        pixels::GROUND,
+    );
+    to.fill(
+        Rect {
+            x: 0,
+            y: foot,
+            width: to.width,
+            height: 2 * LINE,
+        },
+        pixels::GROUND,
+    );
+    line(to, [10, 4], view.pages.iter(), places, true);
+    line(to, [10, 4 + LINE], view.tools.iter(), places, true);
+    let hints: Vec<String> = view
+        .hints
+        .iter()
+        .map(|h| format!("{}: {}", h.name, h.does))
+        .collect();
+    to.text(10, foot, view.message.as_deref().unwrap_or_default(), true);
+    to.text(10, foot + LINE, &hints.join("   "), false);
+    if let Some(dialog) = &view.dialog {
+        let over = Rect {
+            x: 60,
+            y: 60,
+            width: to.width - 120,
+            height: foot - 60,
+        };
+        to.fill(over, pixels::RAISED);
+        places.retain(|(_, rect)| !over.contains([rect.x, rect.y]));
+        let mut y = to.text(80, 70, &dialog.title, true);
+        for text in dialog.text.iter().chain(&dialog.field) {
+            y = to.text(80, y, text, false);
+        }
+        // What the player is on is in view.
+        let at = dialog
+            .lines
+            .iter()
+            .position(|l| l.iter().any(|i| i.focused))
+            .unwrap_or(0);
+        for items in dialog.lines.iter().skip(at.saturating_sub(8)) {
+            line(to, [80, y], items.iter(), places, y < foot - LINE);
+            y += LINE;
+            for text in items.iter().flat_map(|i| &i.text) {
+                y = to.text(110, y, text, false);
+            }
+        }
+    }
+}
+
+/// Items side by side.
+fn line<'a>(
+    to: &mut Pixels<'_>,
+    [mut x, y]: [i32; 2],
+    items: impl Iterator<Item = &'a Item>,
+    places: &mut Vec<(Spot, Rect)>,
+    shown: bool,
+) {
+    for item in items.filter(|_| shown) {
+        let sign = match (&item.role, item.conflict, item.changed) {
+            (_, true, _) => "! ",
+            (_, _, true) => "• ",
+            (Role::Radio { selected: true } | Role::Tab { selected: true }, ..) => "● ",
+            _ => "",
+        };
+        let label = format!("{sign}{}", item.label);
+        let rect = Rect {
+            x,
+            y,
+            width: to.measure(&label) + 16,
+            height: LINE - 4,
+        };
+        to.fill(
+            rect,
+            if item.focused {
+                pixels::FOCUS
+            } else {
+                pixels::ITEM
+            },
+        );
+        to.fill(
+            rect.inner(2),
+            if item.enabled {
+                pixels::ITEM
+            } else {
+                pixels::GROUND
+            },
+        );
+        to.text(x + 8, y, &label, item.focused);
+        places.push((item.spot, rect));
+        x += rect.width + 6;
+    }
+}
