@@ -112,7 +112,7 @@ fn mistakes_in_the_sheet_do_not_compile(game: &Path) {
 #[test]
 fn the_starter_builds_plays_remaps_and_keeps() {
     let folder = tempfile::tempdir().unwrap();
-    let (code, said) = new(folder.path(), &["harbour", "--path", ROOT]);
+    let (code, said) = new(folder.path(), &["harbour", "--terminal", "--path", ROOT]);
     assert_eq!(code, Some(0), "{said}");
     assert!(said.contains("next: cd harbour && cargo run"), "{said}");
     let game = folder.path().join("harbour");
@@ -156,4 +156,55 @@ fn the_starter_builds_plays_remaps_and_keeps() {
     let (code, said) = new(folder.path(), &["Harbour Two"]);
     assert_eq!(code, Some(2));
     assert!(said.contains("`Harbour Two` cannot name a game"), "{said}");
+}
+
+/// Makes a starter that builds with what this workspace has built already.
+fn shared(folder: &Path, kind: &[&str]) -> std::path::PathBuf {
+    let (code, said) = new(folder, &[&["harbour", "--path", ROOT], kind].concat());
+    assert_eq!(code, Some(0), "{said}");
+    let game = folder.join("harbour");
+    std::fs::copy(format!("{ROOT}/Cargo.lock"), game.join("Cargo.lock")).unwrap();
+    let file = game.join("Cargo.toml");
+    let profile = "\n[profile.dev]\ndebug = \"line-tables-only\"\n\
+        [profile.dev.package.\"*\"]\ndebug = false\n\
+        [profile.dev.package.swap-knot-core]\nopt-level = 1\n";
+    let text = std::fs::read_to_string(&file).unwrap();
+    std::fs::write(&file, text + profile).unwrap();
+    game
+}
+
+fn build(game: &Path) {
+    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
+    let mut command = Command::new(cargo);
+    command.args(["build", "-q"]).current_dir(game);
+    let out = command
+        .env("CARGO_TARGET_DIR", format!("{ROOT}/target"))
+        .output()
+        .unwrap();
+    let said = String::from_utf8(out.stderr).unwrap();
+    assert!(out.status.success() && !said.contains("warning"), "{said}");
+}
+
+#[test]
+fn the_bevy_starter_builds_and_plays() {
+    if std::env::var("SWAP_KNOT_WINDOW_TESTS").as_deref() != Ok("1") {
+        eprintln!("SKIPPED: Bevy is built by ./scripts/test only");
+        return;
+    }
+    let folder = tempfile::tempdir().unwrap();
+    let game = shared(folder.path(), &["--bevy"]);
+    build(&game);
+    let mut program = Command::new(format!("{ROOT}/target/debug/harbour"))
+        .current_dir(&game)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let keys = b"Space\nKeyW\nnothing\n";
+    program.stdin.take().unwrap().write_all(keys).unwrap();
+    let said = program.wait_with_output().unwrap().stdout;
+    let said = String::from_utf8(said).unwrap();
+    for wanted in ["Cast off!", "at [0.0, 1.0]", "keys are called Space"] {
+        assert!(said.contains(wanted), "no `{wanted}` in\n{said}");
+    }
 }

@@ -521,3 +521,86 @@ fn go(window: &mut Window, button: &str, to: &str) {
     }
     panic!("{to} is not reached, {} is", window.last("focus: "));
 }
+
+/// What a newcomer has after `swap-knot new`: a window that plays, with the controls screen on Escape.
+#[test]
+fn the_starter_plays_and_its_controls_are_changed_and_kept() {
+    use std::process::Command;
+    if skip_without_display() {
+        return;
+    }
+    let root = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");
+    let cargo = || Command::new(std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned()));
+    let folder = tempfile::tempdir().unwrap();
+    let game = folder.path().join("harbour");
+    let made = cargo()
+        .args(["run", "-q", "-p", "swap-knot-cli", "--", "new"])
+        .arg(&game)
+        .args(["--path", root])
+        .current_dir(root)
+        .output();
+    assert!(made.unwrap().status.success());
+    // Built with what this workspace has built already.
+    std::fs::copy(format!("{root}/Cargo.lock"), game.join("Cargo.lock")).unwrap();
+    let profile = "\n[profile.dev]\ndebug = \"line-tables-only\"\n\
+        [profile.dev.package.\"*\"]\ndebug = false\n\
+        [profile.dev.package.swap-knot-core]\nopt-level = 1\n";
+    let manifest = std::fs::read_to_string(game.join("Cargo.toml")).unwrap();
+    std::fs::write(game.join("Cargo.toml"), manifest + profile).unwrap();
+    let mut build = cargo();
+    build.args(["build", "-q"]).current_dir(&game);
+    let built = build
+        .env("CARGO_TARGET_DIR", format!("{root}/target"))
+        .output()
+        .unwrap();
+    let said = String::from_utf8(built.stderr).unwrap();
+    assert!(
+        built.status.success() && !said.contains("warning"),
+        "{said}"
+    );
+    // No other test may make another one of that name.
+    let program = folder.path().join("play");
+    std::fs::copy(format!("{root}/target/debug/harbour"), &program).unwrap();
+    let settings = folder.path().join("settings");
+    let run = || {
+        let mut command = Command::new(&program);
+        command.env("XDG_CONFIG_HOME", &settings);
+        command
+    };
+
+    const CONTROL: u8 = 37;
+    let desktop = Desktop::start();
+    let mut window = desktop.run(run());
+    window.take_focus();
+    window.press_until(SPACE, "Cast off!");
+    // Search for it, change it, apply it.
+    window.press(ESCAPE);
+    std::thread::sleep(std::time::Duration::from_millis(500));
+    let with_control = |window: &Window, key: u8| {
+        window.hold(CONTROL);
+        window.press(key);
+        window.let_go(CONTROL);
+    };
+    with_control(&window, KEY_F);
+    const CAST: [u8; 4] = [54, 38, 39, 28];
+    window.press_all(&CAST);
+    window.press_all(&[ENTER, ENTER, KEY_G]);
+    with_control(&window, 39);
+    let kept = settings.join("harbour/profiles/player.toml");
+    for _ in 0..100 {
+        if std::fs::read_to_string(&kept).is_ok_and(|text| text.contains("KeyG")) {
+            break;
+        }
+        std::thread::sleep(std::time::Duration::from_millis(50));
+    }
+    let text = std::fs::read_to_string(&kept).unwrap();
+    assert!(text.contains("\"KeyG\""), "{text}");
+    window.press(ESCAPE);
+    let before = window.times_said("Cast off!");
+    window.press_all(&[SPACE, KEY_G]);
+    assert_eq!(window.times_said("Cast off!"), before + 1);
+    window.close();
+    let mut window = desktop.run(run());
+    window.take_focus();
+    window.press_until(KEY_G, "Cast off!");
+}

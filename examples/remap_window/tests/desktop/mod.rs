@@ -77,10 +77,20 @@ impl Desktop {
         assert!(done.unwrap().success());
     }
 
+    /// Opens the window example, with profiles in a folder.
     pub(crate) fn open(&self, profiles: &Path) -> Window {
-        let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"))
-            .args(["--report", "--simulate", "--profiles"])
-            .arg(profiles)
+        let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"));
+        program.args(["--report", "--simulate", "--profiles"]);
+        program.arg(profiles);
+        let mut window = self.run(program);
+        window.wait_for_prompt("to leave");
+        window.take_focus();
+        window
+    }
+
+    /// Runs a program on this display.
+    pub(crate) fn run(&self, mut program: Command) -> Window {
+        let mut program = program
             .env("DISPLAY", &self.display)
             .env_remove("WAYLAND_DISPLAY")
             .env("LIBGL_ALWAYS_SOFTWARE", "1")
@@ -99,7 +109,7 @@ impl Desktop {
         });
         let (x, screen) = x11rb::connect(Some(&self.display)).unwrap();
         let root = x.setup().roots[screen].root;
-        let mut window = Window {
+        Window {
             program,
             lines,
             log: Vec::new(),
@@ -107,10 +117,7 @@ impl Desktop {
             x,
             root,
             shown: 0,
-        };
-        window.wait_for_prompt("to leave");
-        window.take_focus();
-        window
+        }
     }
 }
 
