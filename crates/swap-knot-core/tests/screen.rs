@@ -391,6 +391,11 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     // A held direction is one step for undo, single pushes in a row as well.
     player.pad(PadButton::CenterLeft);
     assert_eq!(player.label("dial gamepad sensitivity"), "1");
+    // On a dead zone, a stick shows what it does and goes nowhere.
+    player.go("dial gamepad dead-zone", &CROSS);
+    player.tilt(Stick::LEFT, 0.0, -1.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
     player.tilt(Stick::RIGHT, 0.3, 0.4);
     let view = player.view();
     let rows = || view.sections.iter().flat_map(|s| &s.rows);

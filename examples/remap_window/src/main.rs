@@ -156,7 +156,9 @@ impl eframe::App for App {
                 }
                 self.skin.show(ui, screen);
             }
-            None => stage::show(ui, self, now),
+            None => {
+                egui::CentralPanel::default().show(ui, |ui| stage::show(ui, self, now));
+            }
         }
         if let Some(report) = &mut self.report {
             report.frame(&mut self.controls, &self.skin);

@@ -139,7 +139,9 @@ pub(crate) fn show(ui: &mut Ui, app: &mut crate::App, now: Time) {
             doing(app.controls.seat(), &words)
         ));
     });
-    ui.label(&app.notes);
+    if !app.notes.is_empty() {
+        ui.label(&app.notes);
+    }
     let name = here
         .and_then(|id| sheet.situation(id))
         .map_or("", |s| &s.name);

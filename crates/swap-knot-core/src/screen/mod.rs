@@ -251,7 +251,10 @@ impl ControlsScreen {
             }
             _ => {
                 let on = self.draft.resolver();
-                let command = self.steering.command(event, is_fresh, &self.book, on);
+                let command = match self.is_measured(event) {
+                    true => None,
+                    false => self.steering.command(event, is_fresh, &self.book, on),
+                };
                 if !self.type_key(event)
                     && let Some(command) = command
                 {
@@ -259,6 +262,24 @@ impl ControlsScreen {
                 }
             }
         }
+    }
+
+    /// Whether a stick or trigger is moved to see what it does to the number that the player is on,
+    /// rather than to go anywhere.
+    fn is_measured(&self, event: &Event) -> bool {
+        let shows = matches!(
+            self.focus,
+            Spot::Dial(
+                DeviceKind::Gamepad,
+                Dial::DeadZone | Dial::Full | Dial::Threshold
+            )
+        );
+        let is_analog = match event.what {
+            EventKind::PadStick { .. } => true,
+            EventKind::PadButton { button, .. } => button.is_trigger(),
+            _ => false,
+        };
+        shows && is_analog
     }
 
     /// Lets time go by: what is held repeats, what waits ends.
