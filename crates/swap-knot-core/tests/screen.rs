@@ -686,6 +686,9 @@ fn the_keyboard_is_chosen_shown_and_leads_to_what_is_on_a_key() {
     player.click(&french.id.clone());
     assert_eq!(player.label("layout"), "French");
     assert_eq!(player.label("key KeyW"), "Z");
+    // What is typed meanwhile, on the layout that is played, does not change the choice.
+    player.key(Place::KeyP);
+    assert_eq!(player.label("key KeyW"), "Z");
     player.click("tool undo");
     assert_eq!(player.label("layout"), "English (US): as it is found");
     let key = player.item("key KeyW");

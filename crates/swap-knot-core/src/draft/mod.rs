@@ -216,9 +216,12 @@ impl Draft {
         &self.on
     }
 
-    /// Judges the profile and its conflicts on another layout from here on.
+    /// Judges the profile and its conflicts on another layout from here on: one that was found, so
+    /// that a layout that the profile chooses goes before it.
     pub fn set_layout(&mut self, layout: &Layout) {
         self.found = layout.clone();
+        let chosen = self.profile.layout().and_then(Layout::shipped);
+        let layout = chosen.as_ref().unwrap_or(layout);
         if self.on.layout() != layout {
             self.on = self.on.on(layout);
             self.judge();

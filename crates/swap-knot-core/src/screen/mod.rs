@@ -197,10 +197,9 @@ impl ControlsScreen {
 
     /// Judges on another layout from here on, where the player has chosen none.
     pub fn set_layout(&mut self, layout: &Layout) {
-        if self.draft.layout() != layout {
-            self.draft.set_layout(layout);
-            self.stale = true;
-        }
+        let before = self.draft.revision();
+        self.draft.set_layout(layout);
+        self.stale |= before != self.draft.revision();
     }
 
     /// What it wants since this was asked last, in order.
