@@ -54,9 +54,9 @@ pub use layout::{
 
 // Before shipping: what breaks on which layout.
 pub use survey::{
-    Apart, Demand, Finding, FindingKind, Forgotten, Mirrored, Playable, PresetProblem, Reach,
-    SelfCheckError, Stretch, Survey, Wants, demands, mirror, preset_problems, same_places,
-    self_check,
+    Apart, Demand, Finding, FindingKind, Forgotten, Mirrored, OneHanded, Playable, PresetProblem,
+    Reach, SelfCheckError, Stretch, Survey, Wants, demands, mirror, one_handed, preset_problems,
+    same_places, self_check,
 };
 
 // Play.

@@ -9,7 +9,7 @@ use proptest::prelude::*;
 use swap_knot::{
     Board, DeviceId, Event, EventKind, Finding, Hand, Input, Keycap, Layout, LayoutLearner,
     LayoutSetting, Level, Place, Platform, Profile, Reach, Rig, Sheet, Survey, Time, conflicts,
-    mirror, same_places, self_check,
+    mirror, one_handed, same_places, self_check,
 };
 
 fn shipped(name: &str) -> Layout {
@@ -520,6 +520,42 @@ proptest! {
         };
         let chords = |rig: &Rig| rig.bindings().iter().map(|b| b.chord.clone()).collect::<Vec<_>>();
         prop_assert_eq!(chords(&over(&over(&once))), chords(&once));
+    }
+
+    /// Whatever the game binds: one hand plays all of it afterwards, but for what is told, and nothing
+    /// that it played already has moved.
+    #[test]
+    fn one_hand_plays_what_was_made_for_it(
+        places in proptest::sample::subsequence(Place::WRITING.to_vec(), 1..30),
+        right in any::<bool>(),
+        layout in 0..60_usize,
+    ) {
+        let mut text = String::from("game = \"x\"\nreserved = \"KeyF\"\n");
+        for (n, place) in places.iter().filter(|p| **p != Place::KeyF).enumerate() {
+            text.push_str(&format!("[actions.a-{n}]\nbind = \"{place}\"\n"));
+        }
+        let sheet = Sheet::from_toml(&text).unwrap();
+        let layout = Layout::all_shipped().nth(layout).unwrap();
+        let hand = if right { Hand::Right } else { Hand::Left };
+        let before = Rig::new(&sheet, &Profile::new("x"), &layout);
+        let made = one_handed(&sheet, before.bindings(), hand, &layout, Platform::Other);
+        let mut profile = Profile::new("x");
+        for (cell, chord) in &made.cells {
+            profile.set(&sheet, *cell, chord.clone());
+        }
+        let after = Rig::new(&sheet, &profile, &layout);
+        prop_assert_eq!(after.not_in_force(), []);
+        let met = conflicts(&sheet, after.bindings(), std::slice::from_ref(&layout), Platform::Other);
+        let known = conflicts(&sheet, before.bindings(), std::slice::from_ref(&layout), Platform::Other);
+        prop_assert!(met.len() <= known.len());
+        let far = |rig: &Rig| {
+            let reach = Reach::new(&sheet, rig.bindings(), &layout, Platform::Other);
+            reach.out_of_reach(hand, false)
+        };
+        let left: Vec<_> = made.unmoved.iter().map(|c| c.row.action).collect();
+        prop_assert_eq!(far(&after), left);
+        let was_far = far(&before);
+        prop_assert!(made.cells.iter().all(|(c, _)| was_far.contains(&c.row.action)));
     }
 
     #[test]

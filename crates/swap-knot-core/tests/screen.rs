@@ -396,6 +396,13 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     player.tilt(Stick::LEFT, 0.0, -1.0);
     player.tilt(Stick::LEFT, 0.0, 0.0);
     assert_eq!(player.focus(), "dial gamepad dead-zone");
+    // What led here by a held stick does not go on once it has been let go.
+    player.go("dial gamepad sensitivity", &CROSS);
+    player.tilt(Stick::LEFT, 0.0, -1.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    player.wait(2000);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
     player.tilt(Stick::RIGHT, 0.3, 0.4);
     let view = player.view();
     let rows = || view.sections.iter().flat_map(|s| &s.rows);

@@ -2,9 +2,10 @@
 
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
+use crate::layout::Hand;
 use crate::locker::Slug;
-use crate::sheet::{ActionId, ColumnKind};
-use crate::survey::mirror;
+use crate::sheet::{ActionId, ColumnKind, Row};
+use crate::survey::{mirror, one_handed};
 
 /// How many lines of consequences an answer has at most.
 const MOST_LINES: usize = 6;
@@ -184,9 +185,11 @@ impl ControlsScreen {
         for (n, preset) in draft.sheet().presets().iter().enumerate() {
             all.push(radio(n + 1, words.preset_title(preset), Some(&preset.name)));
         }
-        let (enabled, lines) = self.would(mirrored);
-        let item = self.button(all.len(), self.text("preset-mirrored"));
-        all.push(item.text(lines).enabled(enabled));
+        for made in Made::ALL {
+            let (enabled, lines) = self.would(|draft| made.make(draft));
+            let item = self.button(all.len(), self.text(made.id()));
+            all.push(item.text(lines).enabled(enabled));
+        }
         all.push(self.button(all.len(), self.text("menu-cancel-button")));
         all
     }
@@ -273,8 +276,8 @@ impl ControlsScreen {
                         true => self.ask(Picking::Mine(name)),
                         false => self.choose_preset(name.as_deref(), Mine::Keep),
                     }
-                } else if n == count + 1 {
-                    let done = mirrored(&mut self.draft);
+                } else if let Some(made) = Made::ALL.get(n - count - 1) {
+                    let done = made.make(&mut self.draft);
                     self.after(done.map(|()| Bind::Done));
                 }
             }
@@ -301,18 +304,47 @@ impl ControlsScreen {
     }
 }
 
-/// Everything on the keyboard moved to the other hand, as one edit.
-fn mirrored(draft: &mut Draft) -> Result<(), Refusal> {
-    let (layout, platform) = (draft.layout(), draft.resolver().platform());
-    let made = mirror(
-        draft.sheet(),
-        draft.bindings(),
-        "mirrored",
-        layout,
-        platform,
-    );
-    let fixed = |row: crate::sheet::Row| draft.sheet().declared(row.action).fixed;
-    let cells = made.preset.cells.into_iter();
-    let cells: Vec<_> = cells.filter(|(cell, _)| !fixed(cell.row)).collect();
-    draft.rebind(&cells)
+/// Bindings that are made from those there are, for a game that has no preset for such hands.
+#[derive(Clone, Copy)]
+enum Made {
+    /// Everything on the keyboard for the other hand.
+    Mirrored,
+    /// Everything on the keyboard within reach of one hand.
+    For(Hand),
+}
+
+impl Made {
+    const ALL: [Made; 3] = [
+        Made::Mirrored,
+        Made::For(Hand::Left),
+        Made::For(Hand::Right),
+    ];
+
+    const fn id(self) -> &'static str {
+        match self {
+            Made::Mirrored => "preset-mirrored",
+            Made::For(Hand::Left) => "preset-left-hand",
+            Made::For(Hand::Right) => "preset-right-hand",
+        }
+    }
+
+    /// Makes them, as one edit.
+    fn make(self, draft: &mut Draft) -> Result<(), Refusal> {
+        let (sheet, bindings) = (draft.sheet(), draft.bindings());
+        let (layout, platform) = (draft.layout(), draft.resolver().platform());
+        let cells = match self {
+            Made::Mirrored => {
+                mirror(sheet, bindings, "mirrored", layout, platform)
+                    .preset
+                    .cells
+            }
+            Made::For(hand) => one_handed(sheet, bindings, hand, layout, platform).cells,
+        };
+        let fixed = |row: Row| sheet.declared(row.action).fixed;
+        let cells: Vec<_> = cells
+            .into_iter()
+            .filter(|(cell, _)| !fixed(cell.row))
+            .collect();
+        draft.rebind(&cells)
+    }
 }

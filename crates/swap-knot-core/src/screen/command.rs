@@ -227,6 +227,11 @@ impl Steering {
         Some(command)
     }
 
+    /// Does not go on, whatever is held.
+    pub(super) fn stop(&mut self) {
+        self.held = None;
+    }
+
     /// Whether something is held that will go on.
     pub(super) const fn is_going(&self) -> bool {
         self.held.is_some()

@@ -139,18 +139,8 @@ impl ControlsScreen {
     pub(super) fn view_feel(&self, view: &mut ScreenView) {
         view.tools = self.common_tools(Vec::new());
         let about = self.about_title(self.about);
-        let mut choice = self.item(Spot::About, about.clone(), Role::Choice);
-        let title = self.text("about-title");
-        choice.spoken = self
-            .draft
-            .words()
-            .say("setting-of", &[("title", &title), ("setting", &about)]);
         view.sections.push(Section {
-            rows: vec![RowView {
-                title,
-                items: vec![choice],
-                ..RowView::default()
-            }],
+            rows: vec![self.choice(Spot::About, "about-title", about)],
             ..Section::default()
         });
         for kind in DeviceKind::ALL {

@@ -3,9 +3,7 @@
 use std::collections::BTreeMap;
 
 use super::answer::Picking;
-use super::{
-    BoardView, ControlsScreen, Item, KeyView, Page, Role, RowView, ScreenView, Section, Spot,
-};
+use super::{BoardView, ControlsScreen, Item, KeyView, Page, Role, ScreenView, Section, Spot};
 use crate::input::{Control, Input, Place};
 use crate::layout::Layout;
 use crate::sheet::SituationId;
@@ -13,17 +11,9 @@ use crate::sheet::SituationId;
 impl ControlsScreen {
     pub(super) fn view_keyboard(&self, view: &mut ScreenView) {
         view.tools = self.common_tools(Vec::new());
-        let title = self.text("setting-layout");
         let label = self.layout_title(self.draft.profile().layout());
-        let mut choice = self.item(Spot::Layout, label, Role::Choice);
-        let values = [("title", &*title), ("setting", &choice.label)];
-        choice.spoken = self.draft.words().say("setting-of", &values);
         view.sections.push(Section {
-            rows: vec![RowView {
-                title,
-                items: vec![choice],
-                ..RowView::default()
-            }],
+            rows: vec![self.choice(Spot::Layout, "setting-layout", label)],
             ..Section::default()
         });
         view.board = Some(self.view_board());

@@ -250,10 +250,11 @@ impl ControlsScreen {
             }
             _ => {
                 let on = self.draft.resolver();
-                let command = match self.is_measured(event) {
-                    true => None,
-                    false => self.steering.command(event, is_fresh, &self.book, on),
-                };
+                let mut command = self.steering.command(event, is_fresh, &self.book, on);
+                if self.is_measured(event) {
+                    self.steering.stop();
+                    command = None;
+                }
                 if !self.type_key(event)
                     && let Some(command) = command
                 {

@@ -30,19 +30,11 @@ impl ControlsScreen {
         let button = self.item(Spot::Trying, self.text(id), Role::Button);
         let mut rows = Vec::new();
         if let Some(place) = self.tried_in().filter(|_| !tries) {
-            let title = self.text("try-where");
             let label = self
                 .draft
                 .words()
                 .situation_title(self.draft.sheet(), place);
-            let mut choice = self.item(Spot::Where, label, Role::Choice);
-            let values = [("title", &*title), ("setting", &choice.label)];
-            choice.spoken = self.draft.words().say("setting-of", &values);
-            rows.push(RowView {
-                title,
-                items: vec![choice],
-                ..RowView::default()
-            });
+            rows.push(self.choice(Spot::Where, "try-where", label));
         }
         rows.push(RowView {
             items: vec![button],

@@ -1,6 +1,8 @@
 //! Going from one item to the next, and the view as it is now.
 
-use super::{Busy, ControlsScreen, Dialog, Hint, Item, Note, Page, Role, ScreenView, Spot, Tool};
+use super::{
+    Busy, ControlsScreen, Dialog, Hint, Item, Note, Page, Role, RowView, ScreenView, Spot, Tool,
+};
 use crate::draft::Draft;
 use crate::input::Direction;
 use crate::sheet::Cell;
@@ -121,6 +123,19 @@ impl ControlsScreen {
 
     pub(super) fn item(&self, spot: Spot, label: String, role: Role) -> Item {
         Item::new(spot, spot.id(self.draft.sheet()), label, role)
+    }
+
+    /// A row in which one of several is chosen.
+    pub(super) fn choice(&self, spot: Spot, title: &str, label: String) -> RowView {
+        let title = self.text(title);
+        let mut item = self.item(spot, label, Role::Choice);
+        let values = [("title", &*title), ("setting", &item.label)];
+        item.spoken = self.draft.words().say("setting-of", &values);
+        RowView {
+            title,
+            items: vec![item],
+            ..RowView::default()
+        }
     }
 
     /// The buttons that every page has, after those of its own.

@@ -1,7 +1,6 @@
 //! An X server of the test's own, and the window on it.
 
 use std::io::{BufRead, BufReader, Write as _};
-use std::path::Path;
 use std::process::{Child, Command, Stdio};
 use std::sync::mpsc::{Receiver, channel};
 use std::time::{Duration, Instant};
@@ -75,17 +74,6 @@ impl Desktop {
             .args(["-display", &self.display, layout])
             .status();
         assert!(done.unwrap().success());
-    }
-
-    /// Opens the window example, with profiles in a folder.
-    pub(crate) fn open(&self, profiles: &Path) -> Window {
-        let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"));
-        program.args(["--report", "--simulate", "--profiles"]);
-        program.arg(profiles);
-        let mut window = self.run(program);
-        window.wait_for_prompt("to leave");
-        window.take_focus();
-        window
     }
 
     /// Runs a program on this display.
@@ -246,7 +234,11 @@ impl Window {
             .find_map(|l| l.strip_prefix(&start))
             .unwrap();
         let (x, y) = last.split_once(' ').unwrap();
-        let at = (x.parse().unwrap(), y.parse().unwrap());
+        self.click_at((x.parse().unwrap(), y.parse().unwrap()));
+    }
+
+    /// Clicks somewhere, in pixels.
+    pub(crate) fn click_at(&self, at: (i16, i16)) {
         self.send(MOTION, 0, at);
         self.send(BUTTON_PRESS, 1, at);
         self.send(BUTTON_RELEASE, 1, at);
