@@ -2,8 +2,8 @@
 
 use egui::accesskit::Action;
 use egui::{
-    Align2, Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense,
-    Stroke, StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
+    Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense, Stroke,
+    StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
 use swap_knot::screen::{Item, Role, Spot};
 use swap_knot::{Direction, Layout, Words};
@@ -210,14 +210,15 @@ impl Pen<'_> {
             }
             Role::Choice => {
                 self.text(ui, rect, 20.0, &item.label, color);
-                let arrow = |x: f32, text: &str| {
-                    let font = FontId::proportional(size::TEXT);
+                // Drawn, since not every font has them.
+                for (x, way) in [(rect.left() + 14.0, -1.0), (rect.right() - 14.0, 1.0)] {
                     let at = pos2(x, rect.center().y);
-                    ui.painter()
-                        .text(at, Align2::CENTER_CENTER, text, font, look.quiet);
-                };
-                arrow(rect.left() + 14.0, "◀");
-                arrow(rect.right() - 14.0, "▶");
+                    let tip = at + vec2(5.0 * way, 0.0);
+                    let base = [-6.0, 6.0].map(|y| at + vec2(-4.0 * way, y));
+                    let points = vec![tip, base[0], base[1]];
+                    let arrow = egui::Shape::convex_polygon(points, look.quiet, Stroke::NONE);
+                    ui.painter().add(arrow);
+                }
             }
             Role::Radio { selected } => {
                 let at = rect.left_center() + vec2(18.0, 0.0);

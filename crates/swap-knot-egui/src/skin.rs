@@ -12,12 +12,12 @@ use crate::look::{Look, size};
 use crate::pen::{Act, LIVE, Pen};
 
 /// How wide a binding is: as wide as it wants, but at least so, where there is little room.
-const CELL: f32 = 112.0;
+const CELL: f32 = 88.0;
 /// How wide it is at most, and a cell that is free.
 const WIDEST: f32 = 240.0;
 const FREE: f32 = 44.0;
-/// How wide a title is, where the row stands in one line.
-const TITLE: f32 = 230.0;
+/// How wide a title is at least and at most, where the row stands in one line.
+const TITLE: [f32; 2] = [160.0, 230.0];
 /// From this width on, what is not applied yet stands beside the page.
 const WITH_SIDE: f32 = 1150.0;
 const SIDE: f32 = 290.0;
@@ -166,6 +166,8 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         .id_salt("page")
         .auto_shrink(false)
         .show(&mut inner, |ui| {
+            // Room for the ring around the first item.
+            ui.add_space(4.0);
             sections(pen, ui, view);
             if let Some(board) = &view.board {
                 crate::board::draw(pen, ui, board);
@@ -231,6 +233,11 @@ fn quiet(pen: &Pen<'_>, text: &str) -> egui::Label {
     egui::Label::new(text).wrap()
 }
 
+/// How wide titles are with so much room.
+fn title_width(room: f32) -> f32 {
+    (room * 0.2).clamp(TITLE[0], TITLE[1])
+}
+
 /// How wide the cells in each place of a row are; none where they do not fit beside the title.
 fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> Option<Vec<f32>> {
     let cells: u16 = view.columns.iter().map(|c| c.span).sum();
@@ -241,7 +248,10 @@ fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> Option<Vec<f32>> {
             *width = width.max(wanted(pen, ui, item));
         }
     }
-    let room = ui.available_width() - TITLE - 16.0 - f32::from(cells) * size::GAP;
+    let room = ui.available_width()
+        - title_width(ui.available_width())
+        - 16.0
+        - f32::from(cells) * size::GAP;
     let least = |w: &f32| w.min(CELL);
     let (all, most): (f32, f32) = (widths.iter().sum(), widths.iter().map(least).sum());
     if most > room || widths.is_empty() {
@@ -275,7 +285,7 @@ fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
     if let Some(widths) = &widths {
         let mut widths = widths.iter();
         ui.horizontal(|ui| {
-            ui.add_space(TITLE + size::GAP);
+            ui.add_space(title_width(ui.available_width()) + size::GAP);
             for column in &view.columns {
                 let own = widths.by_ref().take(usize::from(column.span));
                 let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
@@ -327,7 +337,8 @@ fn title(pen: &Pen<'_>, row: &RowView) -> egui::Label {
 /// Title and cells in one line, each cell under its column.
 fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, widths: &[f32]) {
     ui.horizontal(|ui| {
-        row_title(pen, ui, row, vec2(TITLE, size::ITEM));
+        let width = title_width(ui.available_width());
+        row_title(pen, ui, row, vec2(width, size::ITEM));
         let left = ui.cursor().left();
         let (_, room) = ui.allocate_space(vec2(ui.available_width(), size::ITEM));
         for item in &row.items {
@@ -401,13 +412,13 @@ fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
             ui.add(quiet(pen, text));
         }
     };
-    let title_width = if row.items.len() > 1 { TITLE } else { 310.0 };
+    let width = if row.items.len() > 1 { TITLE[1] } else { 310.0 };
     if narrow {
         ui.add(title(pen, row));
         ui.horizontal_wrapped(|ui| draw(pen, ui));
     } else {
         ui.horizontal(|ui| {
-            row_title(pen, ui, row, vec2(title_width, size::ITEM));
+            row_title(pen, ui, row, vec2(width, size::ITEM));
             draw(pen, ui);
         });
     }
@@ -427,7 +438,12 @@ fn told_row(pen: &Pen<'_>, ui: &mut Ui, row: &RowView) {
     let shown = shown.show(ui, |ui| {
         ui.horizontal(|ui| {
             let height = if row.live.is_some() { LIVE.y } else { 26.0 };
-            row_title(pen, ui, row, vec2(TITLE.min(ui.available_width()), height));
+            row_title(
+                pen,
+                ui,
+                row,
+                vec2(TITLE[1].min(ui.available_width()), height),
+            );
             if let Some(live) = row.live {
                 draw_live(pen, ui, live);
             }
