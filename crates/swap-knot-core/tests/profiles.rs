@@ -290,3 +290,65 @@ proptest! {
         }
     }
 }
+
+/// What is applied while another profile is on its way is kept before that one is played.
+#[test]
+fn the_last_word_is_kept_before_another_profile_is_played() {
+    let mut world = World::new();
+    world.step(&Does::Make);
+    let bind = |world: &mut World, key: Place| {
+        let mut draft = world.controls.draft();
+        let _ = draft.bind(world.horn, key.into()).unwrap();
+        world.controls.apply(&mut draft);
+    };
+    assert!(world.controls.send(Errand::Switch(Slug::from_title("ada"))));
+    let saving = world.controls.saving().unwrap();
+    let done = saving.run();
+    bind(&mut world, Place::KeyK);
+    world.controls.saved(done);
+    assert_eq!(world.controls.profile().title(), "sailor-1");
+    world.controls.save();
+    assert_eq!(world.controls.profile().title(), "ada");
+    assert!(
+        world
+            .controls
+            .send(Errand::Switch(Slug::from_title("sailor-1")))
+    );
+    world.controls.save();
+    assert_eq!(world.horn_of(&world.controls), Place::KeyK);
+
+    // A save that failed a moment ago is tried again at once, and not left out.
+    world.disk.is_down.store(true, Ordering::Relaxed);
+    bind(&mut world, Place::KeyL);
+    let done = world.controls.saving().unwrap().run();
+    world.controls.saved(done);
+    assert!(world.controls.saving().is_none(), "it waits");
+    world.disk.is_down.store(false, Ordering::Relaxed);
+    assert!(world.controls.send(Errand::Switch(Slug::from_title("ada"))));
+    let done = world.controls.saving().unwrap().run();
+    world.controls.saved(done);
+    assert_eq!(world.controls.profile().title(), "ada");
+    assert!(
+        world
+            .controls
+            .send(Errand::Switch(Slug::from_title("sailor-1")))
+    );
+    world.controls.save();
+    assert_eq!(world.horn_of(&world.controls), Place::KeyL);
+}
+
+/// A profile that cannot be read is not played as one without changes.
+#[test]
+fn a_profile_that_cannot_be_read_is_not_switched_to() {
+    let mut world = World::new();
+    world.disk.inner.replace("ben.toml", b"title = [").unwrap();
+    assert!(world.controls.send(Errand::Switch(Slug::from_title("ben"))));
+    world.controls.open_screen(swap_knot_core::Time::ZERO);
+    world.controls.save();
+    assert_eq!(world.controls.profile().title(), "ada");
+    let view = world.controls.screen_mut().unwrap().view();
+    let told = "Your saved controls are damaged and cannot be used. The file is kept.";
+    assert_eq!(view.message.as_deref(), Some(told));
+    assert_eq!(world.disk.inner.read("ben.toml", 99).unwrap(), b"title = [");
+    assert_eq!(world.locker.active().unwrap(), None);
+}

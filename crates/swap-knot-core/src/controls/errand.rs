@@ -42,9 +42,18 @@ impl Controls {
     }
 
     pub(super) fn errand_done(&mut self, mut done: ErrandDone) {
+        let wants_saving = self.wants_saving();
         let Some(keeping) = &mut self.keeping else {
             return;
         };
+        if done.errand.leaves() && done.outcome.is_ok() && wants_saving {
+            // Something was applied while it was under way: that is kept before anything else is
+            // played, and only then the player goes on to where they wanted.
+            if let Ok(ErrandOutcome::Play(name, _)) = done.outcome {
+                keeping.errands[0] = Errand::Switch(name);
+            }
+            return;
+        }
         keeping.errands.pop_front();
         // What is played has the last word on what it is called.
         if let (Some(roster), Some((_, playing))) = (&mut done.roster, self.kept_in()) {
@@ -74,6 +83,10 @@ impl Controls {
 
     /// Plays another profile of the locker from here on.
     fn change_to(&mut self, name: Slug, loaded: &Loaded) {
+        if !loaded.notes.is_empty() {
+            let told = self.tell(loaded);
+            self.tell_on_screen(told);
+        }
         let notes = loaded.notes.iter().cloned().map(Report::Load);
         self.reports.extend(notes);
         let carried = CarriedOver::new(&self.sheet, &loaded.profile, self.resolver().clone());

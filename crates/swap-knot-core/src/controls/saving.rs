@@ -176,8 +176,11 @@ impl Controls {
     pub fn saving(&mut self) -> Option<Saving> {
         let keeping = self.keeping.as_mut()?;
         let is_busy = keeping.under_way.strong_count() > 0;
-        let saves = keeping.wants(&self.profile) && !keeping.waits(&self.profile);
-        if is_busy || (!saves && keeping.errands.is_empty()) {
+        let errand = keeping.errands.front().cloned();
+        // What was lately not to be saved is tried again before another profile is played.
+        let leaves = errand.as_ref().is_some_and(Errand::leaves);
+        let saves = keeping.wants(&self.profile) && (leaves || !keeping.waits(&self.profile));
+        if is_busy || (!saves && errand.is_none()) {
             return None;
         }
         let under_way = Arc::new(());
@@ -188,7 +191,7 @@ impl Controls {
             kept: keeping.kept.clone(),
             profile: self.profile.clone(),
             saves,
-            errand: keeping.errands.front().cloned(),
+            errand,
             sheet: self.sheet.clone(),
             under_way,
         })

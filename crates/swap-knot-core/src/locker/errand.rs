@@ -107,12 +107,12 @@ impl Errand {
     }
 
     fn outcome(&self, locker: &Locker, sheet: &Sheet) -> Result<ErrandOutcome, ErrandError> {
+        // One that cannot be read is none without changes: the player stays with the one in play.
         let play = |name: &Slug| -> Result<ErrandOutcome, ErrandError> {
+            let (profile, notes) = locker.must_be_readable("play", name)?;
             locker.set_active(name)?;
-            Ok(ErrandOutcome::Play(
-                name.clone(),
-                Box::new(locker.load(name)),
-            ))
+            let loaded = Box::new(Loaded { profile, notes });
+            Ok(ErrandOutcome::Play(name.clone(), loaded))
         };
         match self {
             Errand::List => {

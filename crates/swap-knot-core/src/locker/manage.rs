@@ -190,12 +190,7 @@ impl Locker {
     pub fn import(&self, text: &str) -> Result<Slug, ImportError> {
         let profile = Profile::from_toml(text)?;
         let _lock = self.lock()?;
-        let wanted = Slug::from_title(profile.title());
-        let taken = self.names()?;
-        let name = (1..=Self::MAX_PROFILES as u32 + 1)
-            .map(|n| wanted.numbered(n))
-            .find(|name| !taken.contains(name))
-            .unwrap_or(wanted);
+        let name = self.free_name(profile.title())?;
         self.write("import", &name, &profile)?;
         Ok(name)
     }
@@ -211,7 +206,7 @@ impl Locker {
         }
     }
 
-    fn must_be_readable(
+    pub(super) fn must_be_readable(
         &self,
         doing: &'static str,
         name: &Slug,
