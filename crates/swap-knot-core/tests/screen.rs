@@ -471,6 +471,77 @@ fn controls_that_do_not_work_are_not_kept() {
     assert!(player.controls.saving().is_some());
 }
 
+/// Who points at the way out has not worked the new control with that same button.
+#[test]
+fn a_button_that_points_at_the_way_out_proves_nothing() {
+    let ask = || {
+        let mut player = Player::new();
+        let left = "mouse:left".parse().unwrap();
+        let cells: Vec<_> = ["keyboard-1", "keyboard-2"]
+            .map(|c| cell(&player, c))
+            .into();
+        let screen = player.controls.screen_mut().unwrap();
+        let change = [(cells[0], Some(left)), (cells[1], None)];
+        screen.draft_mut().rebind(&change).unwrap();
+        player.click("tool apply");
+        assert_eq!(player.dialog(), "Keep these controls?");
+        player
+    };
+    let click = |player: &mut Player, at: Option<Spot>| {
+        let button = swap_knot_core::MouseButton::Left;
+        for down in [true, false] {
+            player.now = player.now.plus(Duration::from_millis(3));
+            let (at, device) = (player.now, DeviceId(0));
+            let what = EventKind::MouseButton { button, down };
+            player.controls.feed(&Event { at, device, what });
+        }
+        player.controls.screen_mut().unwrap().point_at(at);
+        player.wait(10);
+    };
+    let mut player = ask();
+    let out = player.item("answer 1").spot;
+    click(&mut player, Some(out));
+    assert_eq!(player.dialog(), "Keep these controls?");
+    player.click("answer 1");
+    assert!(player.controls.profile().is_unchanged());
+    let mut player = ask();
+    click(&mut player, None);
+    assert_eq!(player.dialog(), "");
+    assert!(!player.controls.profile().is_unchanged());
+}
+
+fn cell(player: &Player, column: &str) -> swap_knot_core::Cell {
+    let row = player.sheet.find_row("cast-off").unwrap();
+    row.cell(column.parse().unwrap())
+}
+
+/// A controller that is no pad gets out of everything as well.
+#[test]
+fn another_controller_gets_out_of_listening_and_trying() {
+    let mut player = Player::new();
+    let button = |player: &mut Player, n: u8| {
+        let button = swap_knot_core::HidButton::new(n).unwrap();
+        player.send(EventKind::HidButton { button, down: true });
+        player.send(EventKind::HidButton {
+            button,
+            down: false,
+        });
+    };
+    button(&mut player, 1);
+    assert!(player.dialog().starts_with("Press the new input"));
+    assert!(player.view().dialog.unwrap().text[0].starts_with("Button 2 cancels"));
+    button(&mut player, 2);
+    assert_eq!(player.dialog(), "");
+    player.click("page try");
+    player.click("trying");
+    button(&mut player, 1);
+    assert_eq!(player.label("trying"), "Stop");
+    button(&mut player, 2);
+    assert_eq!(player.label("trying"), "Try");
+    button(&mut player, 2);
+    assert!(!player.is_open());
+}
+
 #[test]
 fn presets_resets_and_searches_say_what_they_do() {
     let mut player = Player::new();
@@ -541,6 +612,17 @@ fn presets_resets_and_searches_say_what_they_do() {
             text: None,
         });
     }
+    assert_eq!(rows(&mut player), ["Horn"]);
+    // A key that is a command with Ctrl types nothing: the clipboard comes by itself.
+    player.hold(Place::ControlLeft, true);
+    let (place, text) = (Place::KeyV, Some('v'));
+    player.send(EventKind::Key {
+        place,
+        down: true,
+        text,
+    });
+    player.hold(Place::KeyV, false);
+    player.hold(Place::ControlLeft, false);
     assert_eq!(rows(&mut player), ["Horn"]);
     player.key(Place::Enter);
     assert_eq!(player.focus(), "cell horn keyboard-1");

@@ -2,7 +2,22 @@
 
 use std::time::Duration;
 
-use crate::input::{Control, Input, Time};
+use crate::input::{Control, DeviceKind, HidButton, HidInput, Input, PadButton, Place, Time};
+
+/// What cancels, unless a game says otherwise: one input for each kind of device that has no pointer.
+pub(crate) fn cancels() -> Vec<Input> {
+    let key = Input::Key(Place::Escape);
+    let pad = Input::PadButton(PadButton::CenterRight);
+    let other = HidButton::new(2).map(|button| Input::Hid(HidInput::Button(button)));
+    [key, pad].into_iter().chain(other).collect()
+}
+
+/// What cancels with a device of that kind in hand: its own, or a key.
+pub(crate) fn cancels_by(hand: DeviceKind) -> Input {
+    let mut all = cancels().into_iter();
+    let own = all.find(|i| i.device_kind() == hand);
+    own.unwrap_or(Input::Key(Place::Escape))
+}
 
 /// How long an input that cancels is held to be meant itself.
 pub(crate) const HELD_FOR: Duration = Duration::from_secs(1);

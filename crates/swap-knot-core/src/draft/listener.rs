@@ -2,10 +2,10 @@
 
 use std::time::Duration;
 
-use super::cancel::Cancelling;
+use super::cancel::{Cancelling, cancels};
 use crate::input::{
     Change, Chord, Control, DeviceId, Event, EventKind, Held, Input, MAX_HELD, Modifier, PadButton,
-    Place, Time, notched,
+    Time, notched,
 };
 use crate::layout::{Layout, Resolver};
 use crate::sheet::ColumnKind;
@@ -37,16 +37,13 @@ pub struct ListenerOptions {
 }
 
 impl Default for ListenerOptions {
-    /// Any column, no planes, Escape and a pad's right centre button cancel, nothing reserved, ten
-    /// seconds.
+    /// Any column, no planes, Escape, a pad's right centre button and the second button of other
+    /// controllers cancel, nothing reserved, ten seconds.
     fn default() -> Self {
         ListenerOptions {
             columns: None,
             planes: false,
-            cancel: vec![
-                Input::Key(Place::Escape),
-                Input::PadButton(PadButton::CenterRight),
-            ],
+            cancel: cancels(),
             reserved: Vec::new(),
             timeout: Some(Duration::from_secs(10)),
             on: Layout::us().into(),

@@ -11,7 +11,7 @@ mod question;
 mod summary;
 mod tell;
 
-pub(crate) use cancel::Cancelling;
+pub(crate) use cancel::{Cancelling, cancels, cancels_by};
 pub use carry::{CarriedOver, GaveWay, SetAside};
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
 pub use menu::{CannotBind, Menu, MenuCell, MenuChanges, MenuRow};

@@ -4,7 +4,7 @@ use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
 use crate::layout::Hand;
 use crate::locker::Slug;
-use crate::sheet::{ActionId, ColumnKind, Row};
+use crate::sheet::{ActionId, ColumnKind};
 use crate::survey::{mirror, one_handed};
 
 /// How many lines of consequences an answer has at most.
@@ -334,17 +334,14 @@ impl Made {
         let (layout, platform) = (draft.layout(), draft.resolver().platform());
         let cells = match self {
             Made::Mirrored => {
-                mirror(sheet, bindings, "mirrored", layout, platform)
-                    .preset
-                    .cells
+                let made = mirror(sheet, bindings, "mirrored", layout, platform);
+                let mut cells = made.preset.cells;
+                // A preset may change what a player may not.
+                cells.retain(|(cell, _)| !sheet.declared(cell.row.action).fixed);
+                cells
             }
             Made::For(hand) => one_handed(sheet, bindings, hand, layout, platform).cells,
         };
-        let fixed = |row: Row| sheet.declared(row.action).fixed;
-        let cells: Vec<_> = cells
-            .into_iter()
-            .filter(|(cell, _)| !fixed(cell.row))
-            .collect();
         draft.rebind(&cells)
     }
 }

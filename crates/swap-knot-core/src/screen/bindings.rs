@@ -143,6 +143,10 @@ impl ControlsScreen {
             true => self.open_first(rows),
             false => self.by_group(rows),
         };
+        let shown = |s: &Section| s.rows.iter().any(|r| r.essential);
+        if let Some(section) = view.sections.iter_mut().find(|s| shown(s)) {
+            section.text = Some(self.text("menu-essential"));
+        }
         if let Some(on) = &self.filter.on {
             let text = self.draft.telling().about("menu-on", &[], on);
             view.sections.insert(

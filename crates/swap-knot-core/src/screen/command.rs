@@ -71,10 +71,7 @@ impl ScreenCommand {
             EventKind::Key {
                 place, down: true, ..
             } => {
-                let has = |m: Modifier| {
-                    let mut places = m.places(on.platform()).into_iter();
-                    places.any(|p| held.is_down(Control::key(p)))
-                };
+                let has = |m: Modifier| holds(held, m, on);
                 if has(Modifier::Ctrl) || has(Modifier::Meta) {
                     let is = |letter: char| on.layout().place_of(letter) == Some(place);
                     return Some(match () {
@@ -136,6 +133,12 @@ impl ScreenCommand {
             _ => return None,
         })
     }
+}
+
+/// Whether a modifier is down on either side.
+pub(super) fn holds(held: &Held, modifier: Modifier, on: &Resolver) -> bool {
+    let mut places = modifier.places(on.platform()).into_iter();
+    places.any(|p| held.is_down(Control::key(p)))
 }
 
 /// What an event presses or lets go, triggers and pad buttons included.

@@ -1,24 +1,14 @@
 //! What is shown while the screen listens or asks.
 
 use super::{ControlsScreen, Dialog, Item, Role, Spot};
-use crate::draft::{Listener, Question};
-use crate::input::{Chord, DeviceKind, Input, PadButton, Place};
+use crate::draft::{Listener, Question, cancels_by};
+use crate::input::Chord;
 use crate::sheet::{Cell, ColumnKind};
 
 impl ControlsScreen {
     /// An answer of the dialog.
     pub(super) fn button(&self, at: usize, label: String) -> Item {
         self.item(Spot::Answer(at as u16), label, Role::Button)
-    }
-
-    /// What is pressed to get out while everything else is heard: it differs by device, and all of
-    /// them work.
-    pub(super) fn ways_out(&self) -> Vec<Input> {
-        let pad = Input::PadButton(PadButton::CenterRight);
-        match self.hand {
-            DeviceKind::Gamepad => vec![pad],
-            _ => vec![Input::Key(Place::Escape)],
-        }
     }
 
     pub(super) fn view_listening(&self, cell: Option<Cell>, listener: &Listener) -> Dialog {
@@ -37,22 +27,19 @@ impl ControlsScreen {
         if !held.is_empty() {
             text.push(format!("{} + …", held.join(" + ")));
         }
-        for input in self.ways_out() {
-            let chord = Chord::from(input);
-            let told = draft
-                .telling()
-                .about("menu-cancel", &[("seconds", &seconds)], &chord);
-            text.push(told);
-            let kind = cell.map(|c| c.column.kind());
-            let fits = kind.is_none_or(|k| k == ColumnKind::of(input.device_kind()));
-            let reserved = draft.sheet().reserved().iter();
-            if fits
-                && !reserved
-                    .clone()
-                    .any(|r| draft.resolver().relation(input, *r).is_some())
-            {
-                text.push(draft.telling().about("listen-hold", &[], &chord));
-            }
+        let input = cancels_by(self.hand);
+        let chord = Chord::from(input);
+        let values = [("seconds", &*seconds)];
+        text.push(draft.telling().about("menu-cancel", &values, &chord));
+        let kind = cell.map(|c| c.column.kind());
+        let fits = kind.is_none_or(|k| k == ColumnKind::of(input.device_kind()));
+        if fits
+            && draft
+                .resolver()
+                .find_related(&chord, draft.sheet().reserved())
+                .is_none()
+        {
+            text.push(draft.telling().about("listen-hold", &[], &chord));
         }
         let mut answers = vec![self.button(0, self.text("menu-cancel-button"))];
         if let Some(cell) = cell {

@@ -3,6 +3,7 @@
 use super::{ControlsScreen, Dial, Item, Live, Role, RowView, ScreenView, Section, Spot};
 use crate::draft::{Bind, Draft, Refusal};
 use crate::input::{Control, DeviceKind, Direction, HidInput, Input, Stick};
+use crate::law::Bound;
 use crate::profile::Setting;
 use crate::sheet::{
     ActionId, DeadZone, Ease, EaseValue, Easing, Feel, FeelPatch, Knob, KnobValue, Manner, Shape,
@@ -176,14 +177,20 @@ impl ControlsScreen {
         }
     }
 
+    /// What is bound on a kind of device, for what the page is about.
+    fn bound_on(&self, kind: DeviceKind) -> impl Iterator<Item = &Bound> {
+        let is_meant = move |b: &&Bound| {
+            let of = |id| b.cell.row.action == id;
+            b.chord.device_kind() == kind && self.about.is_none_or(of)
+        };
+        self.draft.bindings().iter().filter(is_meant)
+    }
+
     /// The numbers that say something of a kind of device, for what the page is about.
     fn dials(&self, kind: DeviceKind) -> Vec<Dial> {
         let sheet = self.draft.sheet();
-        let bound = self.draft.bindings().iter().filter(|b| {
-            let of = |id| b.cell.row.action == id;
-            b.chord.device_kind() == kind && self.about.is_none_or(of)
-        });
-        let shapes: Vec<Shape> = bound
+        let shapes: Vec<Shape> = self
+            .bound_on(kind)
             .map(|b| sheet.declared(b.cell.row.action).shape)
             .collect();
         let values = shapes.iter().any(|s| *s != Shape::Press);
@@ -358,11 +365,7 @@ impl ControlsScreen {
     /// What the device says right now beside the number that it is about.
     fn live(&self, kind: DeviceKind, dial: Dial, feel: &Feel) -> Option<Live> {
         let zone = feel.dead_zone;
-        let own = self.draft.bindings().iter().filter(|b| {
-            let of = |id| b.cell.row.action == id;
-            b.chord.device_kind() == kind && self.about.is_none_or(of)
-        });
-        let inputs: Vec<Input> = own.map(|b| b.chord.input()).collect();
+        let inputs: Vec<Input> = self.bound_on(kind).map(|b| b.chord.input()).collect();
         let far = |[x, y]: [f32; 2]| x.hypot(y);
         let furthest = |controls: Vec<Control>| {
             let levels = controls.into_iter().map(|c| self.book.level(c));
@@ -491,10 +494,9 @@ impl ControlsScreen {
         if goes_on && done.is_err() {
             self.draft.redo();
         }
-        let is_new = goes_on || self.draft.revision() != before;
         let changed = self.draft.revision() != before;
         self.after(done);
-        self.stroke = (is_new && changed).then(|| (spot, self.draft.revision()));
+        self.stroke = changed.then(|| (spot, self.draft.revision()));
     }
 
     fn action_name(&self) -> Option<String> {

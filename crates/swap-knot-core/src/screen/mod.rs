@@ -83,9 +83,9 @@ pub struct ControlsScreen {
     about: Option<ActionId>,
     /// The number that is being dragged, or held less or more: all of that is one step for undo.
     stroke: Option<(Spot, u64)>,
-    /// What came since a mouse button was pressed while the screen listens: a skin says first whether
-    /// that button points at something. Each with how often time has been told since.
-    waiting: Vec<(Event, u8)>,
+    /// What came since a mouse button was pressed while everything is taken: a skin says first whether
+    /// that button points at something.
+    waiting: Vec<Waiting>,
     message: Option<String>,
     wishes: Vec<ScreenWish>,
     /// Plays with the draft: for what is tried.
@@ -111,6 +111,15 @@ pub enum ScreenWish {
     /// To have something done with the player's profiles, and to be told what came of it by
     /// [`ControlsScreen::errand_done`].
     Send(Errand),
+}
+
+/// An event that waits until it is known what the mouse points at.
+#[derive(Clone, Copy, Debug)]
+struct Waiting {
+    event: Event,
+    is_fresh: bool,
+    /// How often time has been told since.
+    ticks: u8,
 }
 
 /// What the screen is doing besides showing a page.
@@ -219,6 +228,43 @@ impl ControlsScreen {
         let was_down = control.is_some_and(|c| self.book.is_down(c));
         self.book.feed(event);
         let is_fresh = !was_down && control.is_some_and(|c| self.book.is_down(c));
+        if self.takes_all() {
+            // A button of the mouse is meant, or points: a skin says which.
+            match self.waiting.is_empty() && !is_click(event) {
+                true => self.take(event, is_fresh),
+                false => self.waiting.push(Waiting {
+                    event: *event,
+                    is_fresh,
+                    ticks: 0,
+                }),
+            }
+            return;
+        }
+        self.trial.overhear(event);
+        self.trial.advance(event.at);
+        let on = self.draft.resolver();
+        let mut command = self.steering.command(event, is_fresh, &self.book, on);
+        if self.is_measured(event) {
+            self.steering.stop();
+            command = None;
+        }
+        if !self.type_key(event)
+            && let Some(command) = command
+        {
+            self.command(command);
+        }
+    }
+
+    /// Whether everything is heard or played, rather than that it works the screen.
+    const fn takes_all(&self) -> bool {
+        matches!(
+            self.busy,
+            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_) | Busy::Trying(_)
+        )
+    }
+
+    /// Hears an event or plays it on trial.
+    fn take(&mut self, event: &Event, is_fresh: bool) {
         let is_played = match &self.busy {
             Busy::Proving(proving) => proving.is_played(event),
             Busy::Trying(_) => true,
@@ -229,38 +275,18 @@ impl ControlsScreen {
             false => self.trial.overhear(event),
         }
         self.trial.advance(event.at);
-        match &mut self.busy {
+        let is_down = control_of(event).is_some_and(|c| self.book.is_down(c));
+        let out = match &mut self.busy {
             Busy::Listening(_, listener) | Busy::Finding(listener) => {
-                if self.waiting.is_empty() && !is_click(event) {
-                    let heard = listener.hear(event);
-                    self.hear(heard);
-                } else {
-                    self.waiting.push((*event, 0));
-                }
+                let heard = listener.hear(event);
+                return self.hear(heard);
             }
-            Busy::Proving(proving) => {
-                if proving.out.is_taken(event, is_fresh) {
-                    self.put_back();
-                }
-            }
-            Busy::Trying(out) => {
-                if out.is_taken(event, is_fresh) {
-                    self.stop_trying();
-                }
-            }
-            _ => {
-                let on = self.draft.resolver();
-                let mut command = self.steering.command(event, is_fresh, &self.book, on);
-                if self.is_measured(event) {
-                    self.steering.stop();
-                    command = None;
-                }
-                if !self.type_key(event)
-                    && let Some(command) = command
-                {
-                    self.command(command);
-                }
-            }
+            Busy::Proving(proving) => &mut proving.out,
+            Busy::Trying(out) => out,
+            _ => return,
+        };
+        if out.is_taken(event, is_fresh, is_down) {
+            self.back();
         }
     }
 
@@ -286,12 +312,9 @@ impl ControlsScreen {
     pub fn tick(&mut self, now: Time) {
         self.now = self.now.max(now);
         // Where nobody points, as without a picture, a mouse button is an input as any other.
-        let long = |(_, ticks): &mut (Event, u8)| {
-            *ticks = ticks.saturating_add(1);
-            *ticks > 2
-        };
-        if self.waiting.iter_mut().any(long) {
-            self.hear_waiting(false);
+        self.waiting.iter_mut().for_each(|w| w.ticks += 1);
+        if self.waiting.first().is_some_and(|w| w.ticks > 2) {
+            self.take_waiting(false);
         }
         if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
             let heard = listener.tick(self.now);
@@ -317,29 +340,26 @@ impl ControlsScreen {
 
     /// Whether time changes what is shown: draw again soon.
     pub fn is_moving(&self) -> bool {
-        let waits = matches!(
-            self.busy,
-            Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_) | Busy::Trying(_)
-        );
-        waits || self.steering.is_going() || !self.book.inputs().is_empty()
+        self.takes_all() || self.steering.is_going() || !self.book.inputs().is_empty()
     }
 
     /// What is pointed at right now, if anything. A skin says so in every frame, before what was
-    /// pressed in it: while the screen listens, a mouse button that points at an answer is no input.
+    /// pressed in it: while the screen listens or plays on trial, a mouse button that points at a way
+    /// out is no input.
     pub fn point_at(&mut self, spot: Option<Spot>) {
-        self.hear_waiting(matches!(spot, Some(Spot::Answer(_))));
+        self.take_waiting(matches!(spot, Some(Spot::Answer(_) | Spot::Trying)));
     }
 
-    /// Hears what waited for that; a button that points is left out.
-    fn hear_waiting(&mut self, points: bool) {
-        for (event, _) in std::mem::take(&mut self.waiting) {
-            let (Busy::Listening(_, listener) | Busy::Finding(listener)) = &mut self.busy else {
-                return;
-            };
-            if !(points && is_click(&event)) {
-                let heard = listener.hear(&event);
-                self.stale = true;
-                self.hear(heard);
+    /// Takes what waited for that; a button that points is left out.
+    fn take_waiting(&mut self, points: bool) {
+        for Waiting {
+            event, is_fresh, ..
+        } in std::mem::take(&mut self.waiting)
+        {
+            self.stale = true;
+            match points && is_click(&event) {
+                true => self.trial.overhear(&event),
+                false => self.take(&event, is_fresh),
             }
         }
     }
@@ -362,12 +382,9 @@ impl ControlsScreen {
             if self.hand != DeviceKind::Touch {
                 self.hand = DeviceKind::Mouse;
             }
-            self.stroke = None;
-            self.focus_on(spot);
-            self.stale = true;
+            self.focus(spot);
             self.choose();
         }
-        self.stale = true;
     }
 
     /// A number was dragged to a place between 0 and 1, see [`Role::Slider`]. All that is dragged
@@ -377,7 +394,6 @@ impl ControlsScreen {
             self.focus_on(spot);
             self.slide(spot, to);
         }
-        self.stale = true;
     }
 
     /// Works the screen, for games that have commands of their own.
@@ -390,7 +406,7 @@ impl ControlsScreen {
         match (&self.busy, command) {
             (_, C::Back) => self.back(),
             // Everything else that these take is heard or played.
-            (Busy::Listening(..) | Busy::Finding(_) | Busy::Proving(_) | Busy::Trying(_), _) => {}
+            _ if self.takes_all() => {}
             (_, C::Go(way)) => self.steer(way),
             (_, C::GoFar(way)) => {
                 for _ in 0..10 {

@@ -4,11 +4,10 @@
 use std::collections::BTreeSet;
 use std::time::Duration;
 
+use super::command::control_of;
 use super::{Busy, ControlsScreen, Dialog, ScreenWish};
-use crate::draft::{Cancelling, Draft};
-use crate::input::{
-    Control, DeviceKind, Event, EventKind, Input, InputShape, PadButton, Place, Time,
-};
+use crate::draft::{Cancelling, Draft, cancels};
+use crate::input::{DeviceKind, Event, InputShape, Time};
 use crate::law::Bound;
 use crate::profile::Setting;
 use crate::prompt::Prompt;
@@ -47,32 +46,16 @@ impl Proving {
 }
 
 impl WayOut {
-    /// Whether it was taken by this event.
-    pub(super) fn is_taken(&mut self, event: &Event, is_fresh: bool) -> bool {
-        let (control, input) = match event.what {
-            EventKind::Key {
-                place: Place::Escape,
-                ..
-            } => (Control::key(Place::Escape), Input::Key(Place::Escape)),
-            EventKind::PadButton {
-                button: button @ PadButton::CenterRight,
-                ..
-            } => (Control::pad(button), Input::PadButton(button)),
-            _ => return false,
+    /// Whether it was taken by this event, which presses or lets go a control.
+    pub(super) fn is_taken(&mut self, event: &Event, is_fresh: bool, is_down: bool) -> bool {
+        let Some(control) = control_of(event) else {
+            return false;
         };
-        if is_fresh {
+        if is_fresh && let Some(input) = control.input().filter(|i| cancels().contains(i)) {
             self.cancelling = Some(Cancelling::new(control, input, event.at));
-            return false;
         }
-        let is_up = match event.what {
-            EventKind::Key { down, .. } => !down,
-            EventKind::PadButton { value, .. } => value <= 0.0,
-            _ => false,
-        };
-        if !is_up {
-            return false;
-        }
-        let tapped = self.cancelling.take();
+        let is_up = self.cancelling.is_some_and(|c| c.is(control)) && !is_down;
+        let tapped = self.cancelling.take_if(|_| is_up);
         tapped.is_some_and(|c| c.meant(event.at).is_none())
     }
 }

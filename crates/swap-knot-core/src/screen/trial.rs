@@ -5,6 +5,7 @@ use super::proof::WayOut;
 use super::{
     Busy, ControlsScreen, Hint, Item, Live, Role, RowView, ScreenView, Section, Spot, Tool,
 };
+use crate::draft::cancels_by;
 use crate::input::{Chord, DeviceId, Event, EventKind};
 use crate::seat::{Outcome, Told};
 use crate::sheet::{Shape, SituationId};
@@ -161,12 +162,12 @@ impl ControlsScreen {
     }
 
     pub(super) fn trial_hints(&self) -> Vec<Hint> {
-        let hint = |input| Hint {
+        let input = cancels_by(self.hand);
+        vec![Hint {
             input,
             name: super::walk::short(&self.draft, input),
             does: self.text("try-stop"),
-        };
-        self.ways_out().into_iter().map(hint).collect()
+        }]
     }
 
     pub(super) fn ask_where(&mut self) {

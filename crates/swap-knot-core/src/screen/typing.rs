@@ -1,8 +1,9 @@
 //! Text that is typed: on the keyboard, or letter by letter with whatever else is in hand.
 
 use super::bindings::Filter;
+use super::command::holds;
 use super::{Busy, ControlsScreen, Dialog, Item, Role, Spot};
-use crate::input::{DeviceKind, Event, EventKind, Place};
+use crate::input::{Control, DeviceKind, Event, EventKind, Modifier, Place};
 use crate::locker::Slug;
 
 /// The most letters of a name that are taken, and of a profile as text.
@@ -115,10 +116,15 @@ impl ControlsScreen {
         else {
             return false;
         };
+        // What is pressed with Ctrl types nothing, but where AltGr comes with a Ctrl of its own.
+        let held = |modifier| holds(&self.book, modifier, self.draft.resolver());
+        let alt_gr = self.book.is_down(Control::key(Place::AltRight));
+        let is_command = (held(Modifier::Ctrl) || held(Modifier::Meta)) && !alt_gr;
         let Busy::Typing(typing) = &mut self.busy else {
             return false;
         };
         match (place, text) {
+            _ if is_command => return false,
             // The input method has it.
             _ if !typing.composed.is_empty() => {}
             (Place::Backspace, _) => self.delete_letter(),

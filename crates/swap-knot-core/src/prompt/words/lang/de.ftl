@@ -423,10 +423,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Übernehmen
-menu-discard = Verwerfen
 menu-undo = Rückgängig
 menu-redo = Wiederholen
-menu-reset-all = Alles zurücksetzen
 menu-reset = Zurücksetzen
 menu-search = Suchen
 menu-find = Was liegt auf dieser Taste?
@@ -450,11 +448,9 @@ menu-not-applied = Noch nicht übernommen
 menu-conflict = Konflikt: { $text }
 menu-nothing-here = Nichts gefunden.
 menu-essential = {"*"} behält immer eine Belegung
-menu-keys = { $choose } ändert, { $unbind } leert, { $reset } setzt zurück
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Menü verlassen
 menu-saved = Übernommen und gespeichert.
-menu-unheard = Diese Taste lässt sich hier nicht von anderen unterscheiden.
 
 # the controls screen
 screen-title = Steuerung

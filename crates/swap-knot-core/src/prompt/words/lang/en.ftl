@@ -309,10 +309,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Apply
-menu-discard = Discard
 menu-undo = Undo
 menu-redo = Redo
-menu-reset-all = Reset all
 menu-reset = Reset
 menu-search = Search
 menu-find = What is on this key?
@@ -336,11 +334,9 @@ menu-not-applied = Not applied yet
 menu-conflict = Conflict: { $text }
 menu-nothing-here = Nothing here.
 menu-essential = {"*"} always keeps a binding
-menu-keys = { $choose } changes, { $unbind } clears, { $reset } resets
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Leave the menu
 menu-saved = Applied and saved.
-menu-unheard = This key cannot be told from others here.
 
 # the controls screen
 screen-title = Controls

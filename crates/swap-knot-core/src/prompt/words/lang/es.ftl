@@ -359,10 +359,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Aplicar
-menu-discard = Descartar
 menu-undo = Deshacer
 menu-redo = Rehacer
-menu-reset-all = Restablecer todo
 menu-reset = Restablecer
 menu-search = Buscar
 menu-find = ¿Qué hay en esta tecla?
@@ -386,11 +384,9 @@ menu-not-applied = Aún sin aplicar
 menu-conflict = Conflicto: { $text }
 menu-nothing-here = Nada aquí.
 menu-essential = {"*"} siempre conserva un control
-menu-keys = { $choose } cambia, { $unbind } borra, { $reset } restablece
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Salir del menú
 menu-saved = Aplicado y guardado.
-menu-unheard = Aquí esta tecla no se distingue de otras.
 
 # the controls screen
 screen-title = Controles

@@ -360,10 +360,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Appliquer
-menu-discard = Abandonner les changements
 menu-undo = Annuler
 menu-redo = Rétablir
-menu-reset-all = Tout réinitialiser
 menu-reset = Réinitialiser
 menu-search = Rechercher
 menu-find = Que fait cette touche ?
@@ -387,11 +385,9 @@ menu-not-applied = Pas encore appliqué
 menu-conflict = Conflit : { $text }
 menu-nothing-here = Rien ici.
 menu-essential = {"*"} garde toujours une commande
-menu-keys = { $choose } change, { $unbind } efface, { $reset } réinitialise
 menu-cell = { $title }, { $column } : { $name }
 menu-done = Quitter le menu
 menu-saved = Appliqué et enregistré.
-menu-unheard = Cette touche ne se distingue pas des autres ici.
 
 # the controls screen
 screen-title = Commandes

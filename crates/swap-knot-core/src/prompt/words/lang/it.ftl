@@ -353,10 +353,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Applica
-menu-discard = Scarta
 menu-undo = Annulla
 menu-redo = Ripeti
-menu-reset-all = Ripristina tutto
 menu-reset = Ripristina
 menu-search = Cerca
 menu-find = Che cosa c'è su questo tasto?
@@ -380,11 +378,9 @@ menu-not-applied = Non ancora applicato
 menu-conflict = Conflitto: { $text }
 menu-nothing-here = Niente qui.
 menu-essential = {"*"} conserva sempre un comando
-menu-keys = { $choose } cambia, { $unbind } svuota, { $reset } ripristina
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Esci dal menu
 menu-saved = Applicato e salvato.
-menu-unheard = Qui questo tasto non si distingue dagli altri.
 
 # the controls screen
 screen-title = Comandi

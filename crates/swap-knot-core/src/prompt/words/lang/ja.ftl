@@ -270,10 +270,8 @@ column-further = { $column } { $number }
 
 # ready-made menus
 menu-apply = 適用
-menu-discard = 破棄
 menu-undo = 元に戻す
 menu-redo = やり直す
-menu-reset-all = すべてリセット
 menu-reset = リセット
 menu-search = 検索
 menu-find = このキーの割り当ては？
@@ -297,11 +295,9 @@ menu-not-applied = 未適用
 menu-conflict = 競合：{ $text }
 menu-nothing-here = 該当なし。
 menu-essential = {"*"} 常に割り当てが必要です
-menu-keys = { $choose }で変更、{ $unbind }で解除、{ $reset }でリセット
 menu-cell = { $title }、{ $column }：{ $name }
 menu-done = メニューを閉じる
 menu-saved = 適用して保存しました。
-menu-unheard = このキーはここでは他のキーと区別できません。
 
 # the controls screen
 screen-title = 操作設定

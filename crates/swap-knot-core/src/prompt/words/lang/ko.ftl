@@ -370,10 +370,8 @@ column-further = { $column } { $number }
 
 # ready-made menus
 menu-apply = 적용
-menu-discard = 버리기
 menu-undo = 실행 취소
 menu-redo = 다시 실행
-menu-reset-all = 모두 초기화
 menu-reset = 초기화
 menu-search = 검색
 menu-find = 이 키는 무엇에 쓰이나요?
@@ -397,11 +395,9 @@ menu-not-applied = 아직 적용 안 됨
 menu-conflict = 충돌: { $text }
 menu-nothing-here = 아무것도 없습니다.
 menu-essential = {"*"} 항상 지정되어 있어야 합니다
-menu-keys = { $choose }: 변경, { $unbind }: 지우기, { $reset }: 초기화
 menu-cell = { $title }, { $column }: { $name }
 menu-done = 메뉴 나가기
 menu-saved = 적용하고 저장했습니다.
-menu-unheard = 이 키는 여기서 다른 키와 구별할 수 없습니다.
 
 # the controls screen
 screen-title = 조작 설정

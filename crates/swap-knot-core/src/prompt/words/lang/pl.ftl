@@ -329,10 +329,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Zastosuj
-menu-discard = Odrzuć
 menu-undo = Cofnij
 menu-redo = Ponów
-menu-reset-all = Przywróć wszystko
 menu-reset = Przywróć
 menu-search = Szukaj
 menu-find = Co jest na tym klawiszu?
@@ -356,11 +354,9 @@ menu-not-applied = Jeszcze niezastosowane
 menu-conflict = Konflikt: { $text }
 menu-nothing-here = Nic tutaj nie ma.
 menu-essential = {"*"} zawsze ma przypisanie
-menu-keys = { $choose } zmienia, { $unbind } czyści, { $reset } przywraca
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Wyjdź z menu
 menu-saved = Zastosowano i zapisano.
-menu-unheard = Tego klawisza nie da się tu odróżnić od innych.
 
 # the controls screen
 screen-title = Sterowanie

@@ -397,10 +397,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Aplicar
-menu-discard = Descartar
 menu-undo = Desfazer
 menu-redo = Refazer
-menu-reset-all = Redefinir tudo
 menu-reset = Redefinir
 menu-search = Buscar
 menu-find = O que há nesta tecla?
@@ -424,11 +422,9 @@ menu-not-applied = Ainda não aplicado
 menu-conflict = Conflito: { $text }
 menu-nothing-here = Nada aqui.
 menu-essential = {"*"} sempre mantém um comando
-menu-keys = { $choose } altera, { $unbind } limpa, { $reset } redefine
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Sair do menu
 menu-saved = Aplicado e salvo.
-menu-unheard = Aqui esta tecla não se distingue das outras.
 
 # the controls screen
 screen-title = Controles

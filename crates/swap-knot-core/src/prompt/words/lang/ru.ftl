@@ -344,10 +344,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Применить
-menu-discard = Отбросить
 menu-undo = Отменить
 menu-redo = Вернуть
-menu-reset-all = Сбросить всё
 menu-reset = Сбросить
 menu-search = Поиск
 menu-find = Что на этой клавише?
@@ -371,11 +369,9 @@ menu-not-applied = Ещё не применено
 menu-conflict = Конфликт: { $text }
 menu-nothing-here = Здесь ничего нет.
 menu-essential = {"*"} всегда остаётся назначенным
-menu-keys = { $choose } — изменить, { $unbind } — очистить, { $reset } — сбросить
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Выйти из меню
 menu-saved = Применено и сохранено.
-menu-unheard = Эту клавишу здесь нельзя отличить от других.
 
 # the controls screen
 screen-title = Управление

@@ -410,10 +410,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Uygula
-menu-discard = Vazgeç
 menu-undo = Geri al
 menu-redo = Yinele
-menu-reset-all = Tümünü sıfırla
 menu-reset = Sıfırla
 menu-search = Ara
 menu-find = Bu tuşta ne var?
@@ -437,11 +435,9 @@ menu-not-applied = Henüz uygulanmadı
 menu-conflict = Çakışma: { $text }
 menu-nothing-here = Burada bir şey yok.
 menu-essential = {"*"} her zaman bir atamayı korur
-menu-keys = { $choose } değiştirir, { $unbind } temizler, { $reset } sıfırlar
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Menüden çık
 menu-saved = Uygulandı ve kaydedildi.
-menu-unheard = Bu tuş burada ötekilerden ayırt edilemiyor.
 
 # the controls screen
 screen-title = Kontroller

@@ -345,10 +345,8 @@ column-further = { $column }, { $number }
 
 # ready-made menus
 menu-apply = Застосувати
-menu-discard = Відкинути
 menu-undo = Скасувати
 menu-redo = Повернути
-menu-reset-all = Скинути все
 menu-reset = Скинути
 menu-search = Пошук
 menu-find = Що на цій клавіші?
@@ -372,11 +370,9 @@ menu-not-applied = Ще не застосовано
 menu-conflict = Конфлікт: { $text }
 menu-nothing-here = Тут нічого немає.
 menu-essential = {"*"} завжди лишається призначеним
-menu-keys = { $choose } — змінити, { $unbind } — очистити, { $reset } — скинути
 menu-cell = { $title }, { $column }: { $name }
 menu-done = Вийти з меню
 menu-saved = Застосовано й збережено.
-menu-unheard = Цю клавішу тут не можна відрізнити від інших.
 
 # the controls screen
 screen-title = Керування

@@ -371,10 +371,8 @@ column-further = { $column } { $number }
 
 # ready-made menus
 menu-apply = 应用
-menu-discard = 放弃
 menu-undo = 撤销
 menu-redo = 重做
-menu-reset-all = 全部重置
 menu-reset = 重置
 menu-search = 搜索
 menu-find = 这个键绑定了什么？
@@ -398,11 +396,9 @@ menu-not-applied = 尚未应用
 menu-conflict = 冲突：{ $text }
 menu-nothing-here = 没有内容。
 menu-essential = {"*"} 必须保留绑定
-menu-keys = { $choose } 更改，{ $unbind } 清除，{ $reset } 重置
 menu-cell = { $title }，{ $column }：{ $name }
 menu-done = 离开菜单
 menu-saved = 已应用并保存。
-menu-unheard = 这个键在这里无法与其他键区分。
 
 # the controls screen
 screen-title = 操作设置

@@ -369,10 +369,8 @@ column-further = { $column } { $number }
 
 # ready-made menus
 menu-apply = 套用
-menu-discard = 捨棄
 menu-undo = 復原
 menu-redo = 重做
-menu-reset-all = 全部重設
 menu-reset = 重設
 menu-search = 搜尋
 menu-find = 這個鍵指定了什麼？
@@ -396,11 +394,9 @@ menu-not-applied = 尚未套用
 menu-conflict = 衝突：{ $text }
 menu-nothing-here = 沒有內容。
 menu-essential = {"*"} 必須保留按鍵
-menu-keys = { $choose } 變更，{ $unbind } 清除，{ $reset } 重設
 menu-cell = { $title }，{ $column }：{ $name }
 menu-done = 離開選單
 menu-saved = 已套用並儲存。
-menu-unheard = 這個鍵在這裡無法與其他鍵區分。
 
 # the controls screen
 screen-title = 操作設定
