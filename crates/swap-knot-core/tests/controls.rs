@@ -9,62 +9,19 @@
 )]
 
 mod common;
+#[path = "common/disk.rs"]
+mod disk;
 
-use std::any::Any;
 use std::collections::BTreeMap;
-use std::io;
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+use std::sync::atomic::Ordering;
 
 use common::{cell, chord, demo, sheet};
+use disk::Watched;
 use proptest::prelude::*;
 use swap_knot::{
-    Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Memory, Place,
-    Profile, Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Words,
+    Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Place, Profile,
+    Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Words,
 };
-
-/// A store that counts its calls and can be out of order.
-#[derive(Clone, Debug, Default)]
-struct Watched {
-    inner: Memory,
-    calls: Arc<AtomicUsize>,
-    is_down: Arc<AtomicBool>,
-}
-
-impl Watched {
-    fn call(&self) -> io::Result<&Memory> {
-        self.calls.fetch_add(1, Ordering::Relaxed);
-        match self.is_down.load(Ordering::Relaxed) {
-            true => Err(io::Error::other("the disk is full")),
-            false => Ok(&self.inner),
-        }
-    }
-
-    fn calls(&self) -> usize {
-        self.calls.load(Ordering::Relaxed)
-    }
-}
-
-impl Store for Watched {
-    fn list(&self) -> io::Result<Vec<String>> {
-        self.call()?.list()
-    }
-    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
-        self.call()?.read(file, limit)
-    }
-    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
-        self.call()?.replace(file, bytes)
-    }
-    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
-        self.call()?.rename(from, to)
-    }
-    fn remove(&self, file: &str) -> io::Result<()> {
-        self.call()?.remove(file)
-    }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
-        self.call()?.lock()
-    }
-}
 
 fn ada() -> Slug {
     "ada".parse().unwrap()

@@ -3,51 +3,15 @@
 
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic)]
 
-use std::any::Any;
+#[path = "common/disk.rs"]
+mod disk;
+
 use std::collections::BTreeMap;
-use std::io;
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::atomic::Ordering;
 
+use disk::Watched;
 use proptest::prelude::*;
-use swap_knot_core::{Cell, Controls, Errand, Layout, Locker, Memory, Place, Sheet, Slug, Store};
-
-/// A store that is out of order when it is told so.
-#[derive(Clone, Debug, Default)]
-struct Disk {
-    inner: Memory,
-    is_down: Arc<AtomicBool>,
-}
-
-impl Disk {
-    fn there(&self) -> io::Result<&Memory> {
-        match self.is_down.load(Ordering::Relaxed) {
-            true => Err(io::Error::other("the disk is full")),
-            false => Ok(&self.inner),
-        }
-    }
-}
-
-impl Store for Disk {
-    fn list(&self) -> io::Result<Vec<String>> {
-        self.there()?.list()
-    }
-    fn read(&self, file: &str, limit: usize) -> io::Result<Vec<u8>> {
-        self.there()?.read(file, limit)
-    }
-    fn replace(&self, file: &str, bytes: &[u8]) -> io::Result<()> {
-        self.there()?.replace(file, bytes)
-    }
-    fn rename(&self, from: &str, to: &str) -> io::Result<()> {
-        self.there()?.rename(from, to)
-    }
-    fn remove(&self, file: &str) -> io::Result<()> {
-        self.there()?.remove(file)
-    }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
-        self.there()?.lock()
-    }
-}
+use swap_knot::{Cell, Controls, Errand, Layout, Locker, Place, Sheet, Slug, Store};
 
 /// What a player does.
 #[derive(Clone, Debug)]
@@ -86,7 +50,7 @@ struct Plain {
 }
 
 struct World {
-    disk: Disk,
+    disk: Watched,
     locker: Locker,
     controls: Controls,
     horn: Cell,
@@ -103,7 +67,7 @@ impl World {
     fn new() -> World {
         let text = "game = \"x\"\n[actions.horn]\nbind = \"KeyH\"";
         let sheet = Sheet::from_toml(text).unwrap();
-        let disk = Disk::default();
+        let disk = Watched::default();
         let locker = Locker::in_store(disk.clone());
         let ada = Slug::from_title("ada");
         let plain = Plain {
@@ -343,7 +307,7 @@ fn a_profile_that_cannot_be_read_is_not_switched_to() {
     let mut world = World::new();
     world.disk.inner.replace("ben.toml", b"title = [").unwrap();
     assert!(world.controls.send(Errand::Switch(Slug::from_title("ben"))));
-    world.controls.open_screen(swap_knot_core::Time::ZERO);
+    world.controls.open_screen(swap_knot::Time::ZERO);
     world.controls.save();
     assert_eq!(world.controls.profile().title(), "ada");
     let view = world.controls.screen_mut().unwrap().view();
