@@ -21,6 +21,8 @@ const TITLE: [f32; 2] = [160.0, 230.0];
 /// From this width on, what is not applied yet stands beside the page.
 const WITH_SIDE: f32 = 1150.0;
 const SIDE: f32 = 290.0;
+/// How many lines of a long text are shown.
+const LINES: usize = 12;
 /// Below this height, a dialog is drawn closer.
 const SMALL_ROOM: f32 = 420.0;
 
@@ -604,21 +606,23 @@ fn dialog(pen: &mut Pen<'_>, ui: &mut Ui, shown: &Dialog, message: Option<&str>,
     });
 }
 
-/// What is being typed, with a place for input methods to put their windows.
+/// What is being typed, with a place for input methods to put their windows. A text of many lines is
+/// shown from its end.
 fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
-    let (_, rect) = ui.allocate_space(vec2(ui.available_width(), size::ITEM));
+    let font = egui::FontId::proportional(size::TEXT);
+    let room = ui.available_width() - 2.0 * size::PAD;
+    let shown = last_lines(text);
+    let galley = ui
+        .painter()
+        .layout(shown.to_owned(), font, pen.look.text, room);
+    let height = (galley.size().y + 14.0).max(size::ITEM);
+    let (_, rect) = ui.allocate_space(vec2(ui.available_width(), height));
     let edge = Stroke::new(2.0, pen.look.focus);
     ui.painter()
         .rect(rect, 5.0, pen.look.ground, edge, StrokeKind::Inside);
-    let font = egui::FontId::proportional(size::TEXT);
-    let galley = ui
-        .painter()
-        .layout_no_wrap(text.to_owned(), font, pen.look.text);
-    let at = pos2(
-        rect.left() + size::PAD,
-        rect.center().y - galley.size().y / 2.0,
-    );
-    let caret = Rect::from_min_size(pos2(at.x + galley.size().x + 1.0, at.y), vec2(2.0, 20.0));
+    let at = rect.min + vec2(size::PAD, (height - galley.size().y) / 2.0);
+    let end = galley.pos_from_cursor(galley.end());
+    let caret = Rect::from_min_size(at + end.min.to_vec2(), vec2(2.0, end.height()));
     ui.painter().galley(at, galley, pen.look.text);
     ui.painter().rect_filled(caret, 0.0, pen.look.focus);
     let id = ui.scope_id().with("field");
@@ -632,6 +636,13 @@ fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
     });
     let response = ui.interact(rect, id, egui::Sense::hover());
     response.widget_info(|| egui::WidgetInfo::text_edit(true, text, text, ""));
+}
+
+/// As much of the end of a text as there is room for.
+fn last_lines(text: &str) -> &str {
+    let ends = text.rmatch_indices('\n').map(|(at, _)| at + 1);
+    let from = ends.filter(|at| *at < text.len()).nth(LINES - 1);
+    from.and_then(|at| text.get(at..)).unwrap_or(text)
 }
 
 /// All answers close together, and what the one would do that the player is on: so that none of them

@@ -210,7 +210,12 @@ fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<
         to.fill(over, pixels::RAISED);
         places.retain(|(_, rect)| !over.contains([rect.x, rect.y]));
         let mut y = to.text(80, 70, &dialog.title, true);
-        for text in dialog.text.iter().chain(&dialog.field) {
+        for text in &dialog.text {
+            y = to.text(80, y, text, false);
+        }
+        // Of a profile as text, the end.
+        let field: Vec<&str> = dialog.field.iter().flat_map(|t| t.lines()).collect();
+        for text in &field[field.len().saturating_sub(12)..] {
             y = to.text(80, y, text, false);
         }
         // What the player is on is in view.

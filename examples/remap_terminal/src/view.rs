@@ -217,12 +217,10 @@ fn dialog(shown: &Dialog, message: Option<&str>, frame: &mut Frame<'_>, page: Re
     let mut lines = vec![Line::from(shown.title.clone()).bold()];
     lines.extend(message.map(|m| Line::from(m.to_owned()).yellow()));
     lines.extend(shown.text.iter().map(|t| Line::from(t.clone())));
-    lines.extend(
-        shown
-            .field
-            .iter()
-            .map(|t| Line::from(format!("{t}▏")).underlined()),
-    );
+    let field = shown.field.iter().map(|t| format!("{t}▏"));
+    for text in field {
+        lines.extend(text.lines().map(|t| Line::from(t.to_owned()).underlined()));
+    }
     let mut focused = 0;
     for items in &shown.lines {
         if items.iter().any(|i| i.focused) {
