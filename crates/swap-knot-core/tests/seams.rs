@@ -403,3 +403,28 @@ fn what_a_dead_key_composes_teaches_no_layout() {
     assert_ne!(changed.unwrap().name(), "be");
     assert_eq!(learner.hear(&at(4, 0, key(Place::KeyQ, Some('ä')))), None);
 }
+
+#[test]
+fn a_zone_that_is_a_stick_too_stays_spent_until_both_rest() {
+    let sheet = small("[actions.grab]\nbind = \"touch:reel\"");
+    let name = "reel".parse().unwrap();
+    let zone = |down| EventKind::Touch { name, down };
+    let stick = |x| EventKind::TouchStick { name, x, y: 0.0 };
+    let mut hand = Hand::new(&sheet);
+    // Away from rest without being down, and spent so; then touched, and unplugged.
+    hand.feed(3, stick(0.3)).feed(3, EventKind::FocusLost);
+    hand.feed(3, zone(true)).tick();
+    assert!(!hand.is_down("grab"));
+    hand.feed(3, zone(false)).feed(3, zone(true)).tick();
+    assert!(!hand.is_down("grab"), "the stick was never at rest");
+    hand.feed(3, EventKind::Unplugged).tick();
+    hand.feed(3, zone(true)).tick();
+    assert!(hand.is_down("grab"));
+    // Both at rest: the next touch counts.
+    hand.feed(3, EventKind::FocusLost)
+        .feed(3, zone(false))
+        .feed(3, stick(0.0))
+        .tick();
+    hand.feed(3, zone(true)).tick();
+    assert!(hand.is_down("grab"));
+}

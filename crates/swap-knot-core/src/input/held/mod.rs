@@ -325,8 +325,12 @@ impl Held {
         }
         device.down[word] = after;
         if device.spent[word] & bit != 0 {
-            // Only what is down is spent, so it came up.
-            device.spent[word] &= !bit;
+            // A zone that is a stick as well may have been away without being down.
+            let device = &self.devices[slot];
+            if self.is_away(device, control) {
+                return Change::Nothing;
+            }
+            self.devices[slot].spent[word] &= !bit;
             return Change::Rested;
         }
         let count = &mut self.count[control.index()];
