@@ -164,13 +164,13 @@ impl Window {
     }
 
     /// Opens the controls screen with its key: the server may give the window its keys a moment
-    /// later.
+    /// later. A busy machine takes its time, and a second press would close it again.
     pub(crate) fn open_screen(&mut self) {
         const ESCAPE: u8 = 9;
         let start = Instant::now();
         while start.elapsed() < PATIENCE {
             self.press(ESCAPE);
-            for _ in 0..20 {
+            for _ in 0..100 {
                 if self.last("screen: ") == "open" {
                     return;
                 }
