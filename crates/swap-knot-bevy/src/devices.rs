@@ -1,7 +1,7 @@
 //! Small numbers for Bevy's devices.
 
 use bevy_ecs::prelude::{Entity, Resource};
-use swap_knot::{DeviceId, StillDown, TouchZones};
+use swap_knot::{DeviceId, StillDown, TouchZones, UsbId};
 
 /// The keyboard; Bevy does not tell several apart.
 pub const KEYBOARD: DeviceId = DeviceId(0);
@@ -26,7 +26,8 @@ pub struct SwapKnotDevices {
 #[derive(Debug)]
 struct Pad {
     entity: Entity,
-    usb: Option<(u16, u16)>,
+    usb: Option<UsbId>,
+    is_there: bool,
     /// Left and right stick: Bevy tells of one axis at a time.
     sticks: [[f32; 2]; 2],
 }
@@ -37,19 +38,30 @@ impl SwapKnotDevices {
         pad_number(self.position(entity))
     }
 
-    /// The USB vendor and product numbers of a pad, for its family of glyphs.
-    pub fn usb(&self, entity: Entity) -> Option<(u16, u16)> {
+    /// The USB numbers of a pad, by which the game's marks know its family.
+    pub fn usb(&self, entity: Entity) -> Option<UsbId> {
         self.pads.iter().find(|p| p.entity == entity)?.usb
     }
 
-    /// The pads that were heard of.
-    pub(crate) fn pads(&self) -> impl Iterator<Item = DeviceId> + use<> {
-        (0..self.pads.len()).map(pad_number)
+    /// The pads that were heard of, whether they are plugged in, and their numbers.
+    pub(crate) fn pads(&self) -> Vec<(DeviceId, bool, Option<UsbId>)> {
+        let pads = self.pads.iter().enumerate();
+        let all = pads.map(|(n, pad)| (pad_number(n), pad.is_there, pad.usb));
+        all.collect()
     }
 
-    pub(crate) fn knows_usb(&mut self, entity: Entity, usb: Option<(u16, u16)>) {
+    /// A pad is plugged in; answers whether that was not known, or not by which numbers.
+    pub(crate) fn came(&mut self, entity: Entity, usb: Option<UsbId>) -> bool {
         let at = self.position(entity);
-        self.pads[at].usb = usb.or(self.pads[at].usb);
+        let pad = &mut self.pads[at];
+        let was = (pad.is_there, pad.usb);
+        (pad.is_there, pad.usb) = (true, usb.or(pad.usb));
+        was != (pad.is_there, pad.usb)
+    }
+
+    pub(crate) fn went(&mut self, entity: Entity) {
+        let at = self.position(entity);
+        self.pads[at].is_there = false;
     }
 
     /// A pad came or went: whatever its sticks did before, it begins at rest.
@@ -72,6 +84,7 @@ impl SwapKnotDevices {
             self.pads.push(Pad {
                 entity,
                 usb: None,
+                is_there: false,
                 sticks: [[0.0; 2]; 2],
             });
             self.pads.len() - 1

@@ -19,9 +19,10 @@ use bevy_input::touch::TouchInput;
 use bevy_window::WindowEvent;
 use swap_knot::{DeviceId, Event, EventKind, SituationId};
 
+use crate::SwapKnotClock;
 use crate::devices::SwapKnotDevices;
 use crate::seat::{ActionHappened, DeviceKindChanged, PlayerSeat, SwapKnotEvent};
-use crate::{SwapKnotClock, translate::Translator};
+use crate::translate::{Translator, usb_id};
 
 /// What the plugin does in [`PreUpdate`], after Bevy's own input systems and one after the other.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, SystemSet)]
@@ -116,9 +117,6 @@ fn translate(
     mut last: Local<'_, Option<u64>>,
     mut events: ResMut<'_, Messages<SwapKnotEvent>>,
 ) {
-    for (entity, pad) in &theirs.new_pads {
-        devices.knows_usb(entity, pad.vendor_id().zip(pad.product_id()));
-    }
     let mut translator = Translator {
         devices: &mut devices,
         at: clock.now(),
@@ -127,6 +125,9 @@ fn translate(
     let before = last.replace(updates.0);
     if before.is_some_and(|before| updates.0 > before + 1) {
         translator.gap();
+    }
+    for (entity, pad) in &theirs.new_pads {
+        translator.came(entity, usb_id(pad.vendor_id(), pad.product_id()));
     }
     let mut told = Told::default();
     for event in theirs.windows.read() {

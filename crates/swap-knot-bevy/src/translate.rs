@@ -1,5 +1,6 @@
 //! Bevy's messages, translated; a translation and nothing more.
 
+use bevy_ecs::prelude::Entity;
 use bevy_input::ButtonState;
 use bevy_input::gamepad::{GamepadAxis, GamepadButton, GamepadConnection, RawGamepadEvent};
 use bevy_input::keyboard::{Key, KeyboardInput};
@@ -7,6 +8,7 @@ use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWhe
 use bevy_input::touch::{TouchInput, TouchPhase};
 use swap_knot::{
     ButtonCounting, Event, EventKind, HidAxis, HidButton, MouseButton, PadButton, Stick, Time,
+    UsbId,
 };
 
 use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
@@ -14,6 +16,11 @@ use crate::keys::place;
 
 /// How many pixels of smooth scrolling make one notch of the wheel.
 const PIXELS_A_NOTCH: f32 = 40.0;
+
+/// The numbers of a pad, where Bevy knows them.
+pub(crate) fn usb_id(vendor: Option<u16>, product: Option<u16>) -> Option<UsbId> {
+    UsbId::known(vendor?, product?)
+}
 
 /// Translates messages at a time.
 pub(crate) struct Translator<'a> {
@@ -43,8 +50,19 @@ impl Translator<'_> {
     /// Nobody listened for a while. What pads did meanwhile is not known: they begin at rest.
     pub(crate) fn gap(&mut self) {
         self.focus_lost();
-        for pad in self.devices.pads() {
+        for (pad, is_there, usb) in self.devices.pads() {
             self.add(pad, EventKind::Unplugged);
+            if is_there {
+                self.add(pad, EventKind::Plugged { usb });
+            }
+        }
+    }
+
+    /// A pad is plugged in, and says by which numbers. Bevy tells so more than once.
+    pub(crate) fn came(&mut self, pad: Entity, usb: Option<UsbId>) {
+        if self.devices.came(pad, usb) {
+            let device = self.devices.pad(pad);
+            self.add(device, EventKind::Plugged { usb });
         }
     }
 
@@ -105,12 +123,12 @@ impl Translator<'_> {
                     product_id,
                     ..
                 } => {
-                    let usb = vendor_id.zip(*product_id);
-                    self.devices.knows_usb(connection.gamepad, usb);
                     self.devices.rests(connection.gamepad);
+                    self.came(connection.gamepad, usb_id(*vendor_id, *product_id));
                 }
                 GamepadConnection::Disconnected => {
                     self.devices.rests(connection.gamepad);
+                    self.devices.went(connection.gamepad);
                     let device = self.devices.pad(connection.gamepad);
                     self.add(device, EventKind::Unplugged);
                 }

@@ -103,7 +103,7 @@ fn prompt_speaks_for_layout_device_and_profile() {
         .stdout_eq("Press Space to leave\n");
     swap_knot(&["prompt", sheet, text, "--device", "gamepad"])
         .assert()
-        .stdout_eq("Press the bottom face button to leave\n");
+        .stdout_eq("Press the lowest of the four buttons to leave\n");
     swap_knot(&["prompt", sheet, text, "--profile", profile])
         .assert()
         .stdout_eq("Press A to leave\n");

@@ -104,11 +104,11 @@ Horn     keyboard-2   nothing   right mouse button
 
 "#]]);
     desk.ada("why", "horn").assert().code(0).stdout_eq(str![[r#"
-action   column       now               comes from   the game's default
-Horn     keyboard-1   J                 profile      H
-Horn     keyboard-2   nothing           profile      right mouse button
-Horn     gamepad-1    top face button   default      top face button
-Horn     touch-1      horn              default      horn
+action   column       now                           comes from   the game's default
+Horn     keyboard-1   J                             profile      H
+Horn     keyboard-2   nothing                       profile      right mouse button
+Horn     gamepad-1    topmost of the four buttons   default      topmost of the four buttons
+Horn     touch-1      horn                          default      horn
 
 "#]]);
     let json = desk.json(desk.ada("why", "horn --json"));

@@ -29,7 +29,8 @@ pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
     FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
     MAX_HELD, Modifier, MouseButton, PadButton, Place, Platform, Relation, Side, Sign, Simulated,
-    Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones,
+    Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones, UsbFilter, UsbId,
+    UsbIdError,
 };
 
 // Declare.
@@ -88,6 +89,6 @@ pub use controls::{Controls, Report, Saving, SavingDone};
 
 // Prompt.
 pub use prompt::{
-    GameTitle, InputPiece, Piece, Prompt, PromptError, Rendered, Tell, Telling, Words, WordsError,
-    WordsMistake,
+    Family, GameTitle, InputPiece, Marks, MarksError, MarksFinding, MarksFindingKind, Piece,
+    Prompt, PromptError, Rendered, Tell, Telling, Words, WordsError, WordsMistake,
 };

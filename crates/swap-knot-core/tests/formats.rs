@@ -7,7 +7,8 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 use swap_knot::{
-    Layout, Locker, LockerErrorKind, Place, Profile, Rig, Setting, SettingValue, Sheet, Slug, Trace,
+    Layout, Locker, LockerErrorKind, Marks, PadButton, Place, Profile, Rig, Setting, SettingValue,
+    Sheet, Slug, Trace, Words,
 };
 
 /// The folders of the versions there were.
@@ -27,9 +28,21 @@ fn every_golden_file_is_read_and_written_back() {
         let text = |name: &str| fs::read_to_string(folder.join(name)).unwrap();
         let trace: Trace = text("session.trace").parse().unwrap();
         assert_eq!(trace.to_string(), text("session.trace"));
-        // Only traces have a second version.
+        // Only traces have a second and a third version; marks came with the third.
         if folder.ends_with("2") {
             assert!(trace.is_exact());
+            continue;
+        }
+        if folder.ends_with("3") {
+            let marks = Marks::from_toml(&text("marks.toml"), "marks.toml").unwrap();
+            let german = Words::shipped("de").unwrap();
+            let words = german.with_marks(&marks, Some("ropewalk"));
+            let name = |input: PadButton| words.input_name(input.into(), &Layout::us());
+            assert_eq!(name(PadButton::South), "T");
+            assert_eq!(name(PadButton::CenterRight), "Mustertaste");
+            assert_eq!(words.confirm(), PadButton::East);
+            assert_eq!(words.family_title("ropewalk"), "Reeperbahn");
+            assert_eq!(marks.pictures().count(), 1);
             continue;
         }
         let sheet = Sheet::from_toml(&text("sheet.toml")).unwrap_or_else(|e| panic!("{e}"));
@@ -122,10 +135,10 @@ fn files_of_a_later_version_are_told_and_left_alone() {
         .unwrap_err()
         .to_string();
     assert!(layout.contains(newer), "{layout}");
-    let trace = "format 3\n".parse::<Trace>().unwrap_err().to_string();
+    let trace = "format 4\n".parse::<Trace>().unwrap_err().to_string();
     assert_eq!(
         trace,
-        "line 1: recorded in format 3, and this version reads 2; update it"
+        "line 1: recorded in format 4, and this version reads 3; update it"
     );
     assert!(Profile::from_toml("format = 2").unwrap_err().is_newer());
 }

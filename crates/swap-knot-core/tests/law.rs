@@ -251,7 +251,7 @@ fn is_told(sheet: &Sheet, profile: &Profile, rig: &Rig) -> Result<(), String> {
     let told = |s: &Setting| rig.not_in_force().iter().any(|n| n.setting == *s);
     for (setting, value) in profile.settings() {
         let in_force = match (setting, value) {
-            (Setting::Title | Setting::Layout, _) => true,
+            (Setting::Title | Setting::Layout | Setting::Family, _) => true,
             (Setting::Preset, SettingValue::Text(name)) => sheet.preset(name).is_some(),
             (Setting::Bind { row, column }, value) => {
                 let Some(cell) = sheet.find_row(row).map(|r| r.cell(*column)) else {

@@ -29,9 +29,9 @@ fn prompts_follow_layout_and_device() {
         says(text, "de", DeviceKind::Gamepad),
     ];
     insta::assert_snapshot!(all.join("\n"), @"
-    Press Space, W A S D, W, press M, top face button, {}
-    Press Space, Z Q S D, Z, press M, top face button, {}
-    Press the bottom face button, left stick, W, press the left center button, top face button, {}
+    Press Space, W A S D, W, press M, topmost of the four buttons, {}
+    Press Space, Z Q S D, Z, press M, topmost of the four buttons, {}
+    Press the lowest of the four buttons, left stick, W, press the left center button of the pad, topmost of the four buttons, {}
     ");
 }
 

@@ -10,14 +10,17 @@
 //!
 //! # fn frame(gilrs: &mut Gilrs, adapter: &mut Adapter, seat: &mut Seat, now: Time) {
 //! while let Some(event) = gilrs.next_event() {
-//!     adapter.event(&event, now, |e| seat.feed(&e));
+//!     let usb = swap_knot_gilrs::usb(gilrs, event.id);
+//!     adapter.event(&event, usb, now, |e| seat.feed(&e));
 //! }
 //! # }
 //! ```
 
 use gilrs::ev::{Code, EventType};
 use gilrs::{Axis, Button, GamepadId, Gilrs};
-use swap_knot::{DeviceId, Event, EventKind, HidAxis, HidButton, PadButton, Stick, Time};
+use swap_knot::{
+    DeviceId, Event, EventKind, HidAxis, HidButton, PadButton, Stick, Time, UsbId,
+};
 
 /// The number of the first pad, above those of a window's keyboards and mice.
 const FIRST: u16 = 64;
@@ -37,19 +40,26 @@ impl Adapter {
     /// Translates an event and hands what it means to `feed`.
     ///
     /// - Buttons and triggers come with how far they are in, sticks with both axes.
+    /// - A pad that is plugged in says by which numbers, those of [`usb`].
     /// - A pad that is unplugged lets go of everything it held; one that comes back rests.
     /// - Buttons and axes without a place in the W3C standard mapping are `hid:` inputs: `C`, `Z`,
     ///   `LeftZ` and `RightZ`, and `Unknown` ones by the number that the system gives them.
     /// - Left out: the axes `DPadX` and `DPadY`, since gilrs makes buttons of the cross by itself;
     ///   events that a filter dropped; auto-repeat; and what is about rumbling.
-    pub fn event(&mut self, event: &gilrs::Event, at: Time, mut feed: impl FnMut(Event)) {
+    pub fn event(
+        &mut self,
+        event: &gilrs::Event,
+        usb: Option<UsbId>,
+        at: Time,
+        mut feed: impl FnMut(Event),
+    ) {
         let device = self.device(event.id);
-        if let Some(what) = self.translate(event) {
+        if let Some(what) = self.translate(event, usb) {
             feed(Event { at, device, what });
         }
     }
 
-    fn translate(&mut self, event: &gilrs::Event) -> Option<EventKind> {
+    fn translate(&mut self, event: &gilrs::Event, usb: Option<UsbId>) -> Option<EventKind> {
         match event.event {
             EventType::ButtonPressed(button, code) => pressed(button, code, true),
             EventType::ButtonReleased(button, code) => pressed(button, code, false),
@@ -72,8 +82,10 @@ impl Adapter {
                 // Whatever its sticks did before, it begins at rest.
                 let at = self.position(event.id);
                 self.pads[at].1 = [[0.0; 2]; 2];
-                let gone = event.event == EventType::Disconnected;
-                gone.then_some(EventKind::Unplugged)
+                Some(match event.event {
+                    EventType::Connected => EventKind::Plugged { usb },
+                    _ => EventKind::Unplugged,
+                })
             }
             // A filter took the event out: nothing happened.
             EventType::Dropped => None,
@@ -96,10 +108,10 @@ impl Adapter {
     }
 }
 
-/// The USB vendor and product numbers of a pad, for its family of glyphs.
-pub fn usb(gilrs: &Gilrs, id: GamepadId) -> Option<(u16, u16)> {
+/// The USB numbers of a pad, by which the game's marks know its family.
+pub fn usb(gilrs: &Gilrs, id: GamepadId) -> Option<UsbId> {
     let pad = gilrs.connected_gamepad(id)?;
-    pad.vendor_id().zip(pad.product_id())
+    UsbId::known(pad.vendor_id()?, pad.product_id()?)
 }
 
 /// Triggers are told by how far they are in, everything else by down and up.

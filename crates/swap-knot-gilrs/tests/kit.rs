@@ -54,7 +54,7 @@ impl Engine for Pads {
         let event = json!({ "id": pad, "event": event, "time": time });
         let event: gilrs::Event = serde_json::from_value(event).unwrap();
         let mut out = Vec::new();
-        self.0.event(&event, at, |e| out.push(e));
+        self.0.event(&event, None, at, |e| out.push(e));
         Some(out)
     }
 

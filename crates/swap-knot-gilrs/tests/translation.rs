@@ -18,7 +18,8 @@ fn means(
     let event = json!({ "id": pad, "event": event, "time": time });
     let event: gilrs::Event = serde_json::from_value(event).unwrap();
     let mut out = Vec::new();
-    adapter.event(&event, Time::ZERO, |e| out.push((e.device, e.what)));
+    let usb = "1209:5a01".parse().ok();
+    adapter.event(&event, usb, Time::ZERO, |e| out.push((e.device, e.what)));
     out
 }
 
@@ -140,10 +141,12 @@ fn buttons_triggers_sticks_and_plugs() {
         assert_eq!(does(axis(left_out, 1.0)), []);
     }
     assert_eq!(does(json!("Dropped")), [], "a filter took something out");
-    assert_eq!(does(json!("Connected")), []);
+    let usb = "1209:5a01".parse().ok();
+    assert_eq!(does(json!("Connected")), [(pad, EventKind::Plugged { usb })]);
     assert_eq!(does(json!("Disconnected")), [(pad, EventKind::Unplugged)]);
     // It comes back at rest, whatever its sticks did before.
-    assert_eq!(does(json!("Connected")), []);
+    let usb = "1209:5a01".parse().ok();
+    assert_eq!(does(json!("Connected")), [(pad, EventKind::Plugged { usb })]);
     assert_eq!(does(axis(Axis::RightStickX, 0.25)), [stick(0.25, 0.0)]);
     assert_eq!(does(json!("ForceFeedbackEffectCompleted")), []);
     // Another pad has another number, and the first keeps its own.

@@ -1,5 +1,6 @@
 //! One player's controls in one piece: what every game would otherwise put together by hand.
 
+mod devices;
 mod errand;
 mod report;
 mod saving;
@@ -10,6 +11,7 @@ use std::collections::HashMap;
 pub use report::Report;
 pub use saving::{Saving, SavingDone};
 
+use self::devices::Devices;
 use self::saving::Keeping;
 use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
@@ -72,6 +74,7 @@ pub struct Controls {
     reports: Vec<Report>,
     /// None for a player of whom nothing is kept.
     keeping: Option<Keeping>,
+    devices: Devices,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -103,6 +106,7 @@ impl Controls {
             prompts_by_id: HashMap::new(),
             reports,
             keeping: None,
+            devices: Devices::default(),
             screen: None,
         }
     }
@@ -137,6 +141,7 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press.
     pub fn offer(&mut self, event: &Event, takes: impl FnOnce(&Layout) -> bool) {
         self.learn(event);
+        self.hear_of_device(event);
         let taken = takes(self.resolver().layout());
         match (&mut self.screen, taken) {
             (Some(screen), false) => {
@@ -161,6 +166,8 @@ impl Controls {
     /// Closes a frame of the picture; see [`Seat::tick`].
     pub fn tick(&mut self, now: Time) {
         self.seat.tick(now);
+        self.report_lost();
+        self.follow_marks();
         if let Some(screen) = &mut self.screen {
             screen.tick(now);
             self.carry_out();
@@ -173,6 +180,7 @@ impl Controls {
     /// Lets time go by up to a moment; see [`Seat::advance`].
     pub fn advance(&mut self, to: Time) {
         self.seat.advance(to);
+        self.follow_marks();
     }
 
     /// Where the actions are asked for.
@@ -203,15 +211,23 @@ impl Controls {
 
     /// Changes the language of every prompt and report from here on.
     pub fn set_words(&mut self, words: &Words) {
-        self.words = words.clone();
-        for prompt in self.prompts.values_mut() {
-            prompt.set_words(words);
-        }
         // These have other texts now.
         self.prompts_by_id.clear();
-        if let Some(screen) = &mut self.screen {
-            screen.set_words(words);
+        match self.devices.has_marks() {
+            true => self.wear(words.without_marks().clone()),
+            false => self.change_words(words.clone()),
         }
+    }
+
+    fn change_words(&mut self, words: Words) {
+        let prompts = self.prompts.values_mut();
+        for prompt in prompts.chain(self.prompts_by_id.values_mut()) {
+            prompt.set_words(&words);
+        }
+        if let Some(screen) = &mut self.screen {
+            screen.set_words(&words);
+        }
+        self.words = words;
     }
 
     /// A line of text with bound inputs in it, see [`Prompt`]: always for the device in use, the
@@ -321,6 +337,7 @@ impl Controls {
         }
         self.profile = profile;
         self.set_rig(on);
+        self.follow_marks();
     }
 
     /// The same for what the player did not do here: what it brings about is told.

@@ -2,6 +2,7 @@
 
 use crate::conflict::Conflict;
 use crate::draft::CarriedOver;
+use crate::input::DeviceKind;
 use crate::law::NotInForce;
 use crate::locker::{LoadNote, LockerError, Saved};
 use crate::profile::Overruled;
@@ -31,10 +32,18 @@ pub enum Report {
     NotInForce(NotInForce),
     /// A letter of the sheet's has no key of its own on the player's layout.
     Note(RigNote),
+    /// A device that the player used was unplugged. It plays for them again when it comes back.
+    Unplugged(DeviceKind),
+    /// It came back.
+    PluggedAgain(DeviceKind),
 }
 
 impl Tell for Report {
     fn tell(&self, to: &Telling<'_>) -> String {
+        let of_device = |id: &str, kind: DeviceKind| {
+            let device = to.words().device_name(kind);
+            to.say(id, &[("device", &device)])
+        };
         match self {
             Report::Load(note) => note.tell(to),
             Report::CarriedOver(carried) => carried.tell(to),
@@ -44,6 +53,8 @@ impl Tell for Report {
             Report::Conflict(conflict) => conflict.tell(to),
             Report::NotInForce(not) => not.tell(to),
             Report::Note(note) => note.tell(to),
+            Report::Unplugged(kind) => of_device("device-unplugged", *kind),
+            Report::PluggedAgain(kind) => of_device("device-back", *kind),
         }
     }
 }

@@ -34,6 +34,7 @@ impl Controls {
         let mut screen = ControlsScreen::new(draft, &self.seat);
         screen.set_playing(self.kept_in().map(|(_, name)| name.clone()));
         self.screen = Some(Box::new(screen));
+        self.follow_marks();
         self.seat.feed(&Event {
             at: now,
             device: DeviceId::ALL,

@@ -324,7 +324,10 @@ impl Draft {
         let group = |id: ActionId, group| self.sheet.declared(id).group == group;
         for (setting, _) in self.profile.settings() {
             let meant = match (what, setting) {
-                (_, Setting::Title | Setting::Layout | Setting::Unread { .. }) => false,
+                (
+                    _,
+                    Setting::Title | Setting::Layout | Setting::Family | Setting::Unread { .. },
+                ) => false,
                 (Reset::All, _) => true,
                 (_, Setting::Preset) => false,
                 (Reset::Cell(cell), setting) => *setting == bind(&self.sheet, cell),
@@ -383,6 +386,21 @@ impl Draft {
         if work != self.profile {
             self.take_over(work);
         }
+    }
+
+    /// Chooses the family whose marks the player's pads have, by its name, or leaves it to what the
+    /// pad in hand says it is.
+    pub fn choose_family(&mut self, name: Option<&str>) {
+        let mut work = self.profile.clone();
+        work.set_family(name);
+        if work != self.profile {
+            self.take_over(work);
+        }
+    }
+
+    /// The family that is chosen, by name.
+    pub fn family(&self) -> Option<&str> {
+        self.profile.family()
     }
 
     /// Puts chords into several cells at once, or takes them out: one step for undo. Conflicts that it

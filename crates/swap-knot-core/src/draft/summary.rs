@@ -44,6 +44,10 @@ impl Draft {
                 Some(layout) => to.words().untranslated(layout.title()),
                 None => to.say("layout-found", &[]),
             },
+            Setting::Family => match profile.family() {
+                Some(name) => to.words().family_title(name).to_owned(),
+                None => to.say("family-found", &[]),
+            },
             Setting::Feel { action, kind, knob } => {
                 let action = action.as_ref().and_then(named);
                 let feel = feel_in_force(&self.sheet, profile, action, *kind);

@@ -5,7 +5,7 @@ use std::time::Duration;
 
 use super::{
     Control, DeviceKind, Direction, HidAxis, HidButton, MouseButton, PadButton, Place, Stick,
-    TouchName,
+    TouchName, UsbId,
 };
 
 /// A moment, in microseconds since whatever the game counts from.
@@ -205,6 +205,12 @@ pub enum EventKind {
         /// Up.
         y: f32,
     },
+    /// The device was plugged in, or was there when the game began to listen. Nothing is played by it;
+    /// it tells whose marks are printed on a pad.
+    Plugged {
+        /// Who made it, where the system says so.
+        usb: Option<UsbId>,
+    },
     /// The device was unplugged: whatever it held is broken off.
     Unplugged,
     /// The game does not hear the device any more, since another window has it or the player is
@@ -269,7 +275,7 @@ impl EventKind {
                 DeviceKind::Other
             }
             EventKind::Touch { .. } | EventKind::TouchStick { .. } => DeviceKind::Touch,
-            EventKind::Unplugged | EventKind::FocusLost => return None,
+            EventKind::Plugged { .. } | EventKind::Unplugged | EventKind::FocusLost => return None,
         })
     }
 

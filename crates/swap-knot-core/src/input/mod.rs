@@ -21,6 +21,7 @@ mod still_down;
 mod system;
 mod text;
 mod touch;
+mod usb;
 mod zones;
 
 pub use chord::{Chord, ChordError, MAX_HELD};
@@ -44,6 +45,7 @@ pub use system::SystemUse;
 pub(crate) use system::system_use;
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};
+pub use usb::{UsbFilter, UsbId, UsbIdError};
 pub use zones::TouchZones;
 
 /// One thing on a device that can be pressed, pulled or moved.
@@ -233,5 +235,23 @@ impl Input {
             Input::Key(place) => Modifier::of_place(place).is_some(),
             _ => false,
         }
+    }
+}
+
+impl From<Place> for Input {
+    fn from(place: Place) -> Input {
+        Input::Key(place)
+    }
+}
+
+impl From<MouseButton> for Input {
+    fn from(button: MouseButton) -> Input {
+        Input::MouseButton(button)
+    }
+}
+
+impl From<PadButton> for Input {
+    fn from(button: PadButton) -> Input {
+        Input::PadButton(button)
     }
 }

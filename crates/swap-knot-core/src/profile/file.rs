@@ -165,7 +165,7 @@ fn read(path: &[&str], value: &Value) -> Option<(Setting, SettingValue)> {
     let value = match &setting {
         // An empty title is none.
         Setting::Title if value.as_str() == Some("") => return None,
-        Setting::Title | Setting::Preset | Setting::Layout => {
+        Setting::Title | Setting::Preset | Setting::Layout | Setting::Family => {
             SettingValue::Text(value.as_str()?.to_owned())
         }
         Setting::Toggle { .. } => SettingValue::Flag(value.as_bool()?),

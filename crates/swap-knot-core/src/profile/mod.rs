@@ -89,6 +89,17 @@ impl Profile {
         self.put(Setting::Layout, name);
     }
 
+    /// The family whose marks the player chose for their pads, by name.
+    pub fn family(&self) -> Option<&str> {
+        self.text(&Setting::Family)
+    }
+
+    /// Chooses a family, or leaves it to what the pad in hand says it is.
+    pub fn set_family(&mut self, name: Option<&str>) {
+        let name = name.map(|n| SettingValue::Text(n.to_owned()));
+        self.put(Setting::Family, name);
+    }
+
     /// The newest version of the sheet that it was saved under.
     pub fn sheet_version(&self) -> Option<u32> {
         self.sheet_version
@@ -101,8 +112,12 @@ impl Profile {
 
     /// Whether it changes no binding, preset, feel, toggle or easing of any sheet.
     pub fn is_unchanged(&self) -> bool {
-        let told =
-            |s: &Setting| matches!(s, Setting::Title | Setting::Layout | Setting::Unread { .. });
+        let told = |s: &Setting| {
+            matches!(
+                s,
+                Setting::Title | Setting::Layout | Setting::Family | Setting::Unread { .. }
+            )
+        };
         self.settings.keys().all(told)
     }
 

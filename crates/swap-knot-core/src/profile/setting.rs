@@ -17,6 +17,8 @@ pub enum Setting {
     Preset,
     /// The layout that the player chose.
     Layout,
+    /// The family whose marks the player chose for their pads.
+    Family,
     /// One number of the feel of a device kind, for one action or for all.
     Feel {
         /// The action by name; none for all of them.
@@ -57,7 +59,7 @@ pub enum Setting {
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum SettingValue {
-    /// A title, or the name of a preset or layout.
+    /// A title, or the name of a preset, layout or family of pads.
     Text(String),
     /// A chord, or none for unbound.
     Chord(Option<Chord>),
@@ -93,6 +95,7 @@ impl Setting {
             Setting::Title => words(&["title"]),
             Setting::Preset => words(&["preset"]),
             Setting::Layout => words(&["layout"]),
+            Setting::Family => words(&["family"]),
             Setting::Feel { action, kind, knob } => match action {
                 Some(action) => words(&["action-feel", action, kind.word(), knob.word()]),
                 None => words(&["feel", kind.word(), knob.word()]),
@@ -123,6 +126,7 @@ impl Setting {
             ["title"] => Some(Setting::Title),
             ["preset"] => Some(Setting::Preset),
             ["layout"] => Some(Setting::Layout),
+            ["family"] => Some(Setting::Family),
             ["feel", kind, word] => knob(None, kind, word),
             ["action-feel", action, kind, word] => knob(Some(action), kind, word),
             ["toggle", action] => Some(Setting::Toggle {
@@ -152,7 +156,11 @@ impl Setting {
             Setting::Feel { action, .. } | Setting::Ease { action, .. } => action.as_deref(),
             Setting::Toggle { action } => Some(action),
             Setting::Bind { row, .. } => row.split('.').next(),
-            Setting::Title | Setting::Preset | Setting::Layout | Setting::Unread { .. } => None,
+            Setting::Title
+            | Setting::Preset
+            | Setting::Layout
+            | Setting::Family
+            | Setting::Unread { .. } => None,
         }
     }
 
@@ -168,7 +176,11 @@ impl Setting {
                 let arm = row.split_once('.').map(|(_, arm)| format!(".{arm}"));
                 *row = format!("{name}{}", arm.unwrap_or_default());
             }
-            Setting::Title | Setting::Preset | Setting::Layout | Setting::Unread { .. } => {}
+            Setting::Title
+            | Setting::Preset
+            | Setting::Layout
+            | Setting::Family
+            | Setting::Unread { .. } => {}
         }
         out
     }
@@ -202,6 +214,7 @@ impl fmt::Display for Setting {
             Setting::Title => f.write_str("title"),
             Setting::Preset => f.write_str("preset"),
             Setting::Layout => f.write_str("layout"),
+            Setting::Family => f.write_str("family"),
             Setting::Feel { action, kind, knob } => {
                 f.write_str(knob.word())?;
                 if let Some(action) = action {

@@ -1,5 +1,6 @@
 //! Names, phrases and lines of text with bound inputs in them.
 
+mod marks;
 mod phrase;
 mod tell;
 mod template;
@@ -7,6 +8,7 @@ mod words;
 
 use std::fmt;
 
+pub use marks::{Family, Marks, MarksError, MarksFinding, MarksFindingKind};
 pub use tell::{Tell, Telling};
 pub use template::PromptError;
 pub use words::{GameTitle, Words, WordsError, WordsMistake};
@@ -36,7 +38,7 @@ use crate::sheet::{Manner, Row, Sheet};
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
 /// let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 /// assert_eq!(prompt.render(&rig, DeviceKind::Keyboard).to_string(), "Press Space to leave");
-/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press bottom face button to leave");
+/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press the lowest of the four buttons to leave");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]

@@ -7,6 +7,7 @@ use crate::input::{
     PadButton, Place, Stick, Time,
 };
 use crate::layout::Resolver;
+use crate::prompt::Words;
 
 /// How long a direction is held before it repeats.
 const REPEAT_AFTER: Duration = Duration::from_millis(400);
@@ -49,7 +50,8 @@ pub enum ScreenCommand {
 }
 
 impl ScreenCommand {
-    /// What an event tells the screen, with what else is held and on the player's keyboard.
+    /// What an event tells the screen, with what else is held, on the player's keyboard, and by the
+    /// button that confirms on the pads of their family ([`Words::confirm`]).
     ///
     /// These work whatever is bound, so that nobody can lock themselves out:
     ///
@@ -57,15 +59,22 @@ impl ScreenCommand {
     /// |---|---|---|---|
     /// | go | arrows | cross, left stick | hat |
     /// | ten rows | Page Up, Page Down | triggers | |
-    /// | choose | Enter, Space | bottom of the diamond | button 1 |
-    /// | back | Escape | right of the diamond | button 2 |
+    /// | choose | Enter, Space | bottom of the diamond, or the right if that confirms | button 1 |
+    /// | back | Escape | the other one of these | button 2 |
     /// | clear | Delete | left of the diamond | button 3 |
     /// | reset | Backspace | top of the diamond | button 4 |
     /// | pages | Tab, Shift+Tab | shoulders | buttons 5 and 6 |
     /// | undo, redo | Ctrl+Z, Ctrl+Y | left centre button | |
     /// | apply | Ctrl+S | right centre button | |
     /// | search | Ctrl+F | | |
-    pub fn of(event: &Event, held: &Held, on: &Resolver) -> Option<ScreenCommand> {
+    ///
+    /// [`Words::confirm`]: crate::Words::confirm
+    pub fn of(
+        event: &Event,
+        held: &Held,
+        on: &Resolver,
+        confirm: PadButton,
+    ) -> Option<ScreenCommand> {
         use ScreenCommand::*;
         Some(match event.what {
             EventKind::Key {
@@ -107,8 +116,8 @@ impl ScreenCommand {
                 PadButton::Right => Go(Direction::Right),
                 PadButton::TriggerLeft => GoFar(Direction::Up),
                 PadButton::TriggerRight => GoFar(Direction::Down),
-                PadButton::South => Choose,
-                PadButton::East => Back,
+                button if button == confirm => Choose,
+                PadButton::South | PadButton::East => Back,
                 PadButton::West => Clear,
                 PadButton::North => Reset,
                 PadButton::ShoulderLeft => PreviousPage,
@@ -149,21 +158,6 @@ pub(super) fn control_of(event: &Event) -> Option<Control> {
     }
 }
 
-/// The kind of device that an event shows to be in hand, if it was meant.
-pub(super) fn in_hand(event: &Event) -> Option<DeviceKind> {
-    Some(match event.what {
-        EventKind::Key { down: true, .. } => DeviceKind::Keyboard,
-        EventKind::MouseButton { down: true, .. } | EventKind::Wheel { .. } => DeviceKind::Mouse,
-        EventKind::PadButton { value, .. } if value >= PUSHED => DeviceKind::Gamepad,
-        EventKind::PadStick { x, y, .. } if x.hypot(y) >= PUSHED => DeviceKind::Gamepad,
-        EventKind::HidButton { down: true, .. } | EventKind::HidHat { down: true, .. } => {
-            DeviceKind::Other
-        }
-        EventKind::Touch { down: true, .. } => DeviceKind::Touch,
-        _ => return None,
-    })
-}
-
 /// What is held to go on going somewhere, and when it goes on.
 #[derive(Clone, Debug, Default)]
 pub(super) struct Steering {
@@ -180,6 +174,7 @@ impl Steering {
         event: &Event,
         is_fresh: bool,
         held: &Held,
+        words: &Words,
         on: &Resolver,
     ) -> Option<ScreenCommand> {
         if let EventKind::PadStick {
@@ -203,7 +198,7 @@ impl Steering {
             self.held = Some((LEFT_STICK, command, event.at.plus(REPEAT_AFTER)));
             return Some(command);
         }
-        let command = ScreenCommand::of(event, held, on).filter(|_| is_fresh)?;
+        let command = ScreenCommand::of(event, held, on, words.confirm()).filter(|_| is_fresh)?;
         if let (Some(control), ScreenCommand::Go(_) | ScreenCommand::GoFar(_)) =
             (control_of(event), command)
         {
@@ -242,7 +237,7 @@ impl Steering {
 }
 
 /// What works the screen with a kind of device, and the message that says what it does.
-pub(super) fn hints(kind: DeviceKind) -> Vec<(Input, &'static str)> {
+pub(super) fn hints(kind: DeviceKind, confirm: PadButton) -> Vec<(Input, &'static str)> {
     const DOES: [&str; 6] = [
         "hint-choose",
         "hint-back",
@@ -263,8 +258,11 @@ pub(super) fn hints(kind: DeviceKind) -> Vec<(Input, &'static str)> {
         .map(Input::Key)
         .to_vec(),
         DeviceKind::Gamepad => [
-            PadButton::South,
-            PadButton::East,
+            confirm,
+            match confirm {
+                PadButton::East => PadButton::South,
+                _ => PadButton::East,
+            },
             PadButton::West,
             PadButton::North,
             PadButton::Right,

@@ -27,7 +27,7 @@ impl ControlsScreen {
         if !held.is_empty() {
             text.push(format!("{} + …", held.join(" + ")));
         }
-        let input = cancels_by(self.hand);
+        let input = cancels_by(self.hand());
         let chord = Chord::from(input);
         let values = [("seconds", &*seconds)];
         text.push(draft.telling().about("menu-cancel", &values, &chord));

@@ -6,6 +6,7 @@ mod command;
 mod dialog;
 mod feel;
 mod keyboard;
+mod pad;
 mod profiles;
 mod proof;
 mod spot;
@@ -25,7 +26,7 @@ pub use view::{
 
 use self::answer::Picking;
 use self::bindings::{Filter, Rows};
-use self::command::{Steering, control_of, in_hand};
+use self::command::{Steering, control_of};
 use self::profiles::Profiles;
 use self::proof::{Proving, WayOut};
 use self::typing::Typing;
@@ -35,7 +36,7 @@ use crate::draft::{
 use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Time};
 use crate::layout::Layout;
 use crate::locker::Errand;
-use crate::prompt::{Tell, Words};
+use crate::prompt::Tell;
 use crate::seat::Seat;
 use crate::sheet::{ActionId, Cell, Row, SituationId};
 
@@ -74,7 +75,8 @@ pub struct ControlsScreen {
     /// The binding or number that the player was on last.
     last: Option<Spot>,
     busy: Busy,
-    hand: DeviceKind,
+    /// What the pad in hand says it is.
+    found_family: Option<String>,
     /// Everything that is down, whoever it is for.
     book: Held,
     steering: Steering,
@@ -160,7 +162,7 @@ impl ControlsScreen {
             last: None,
             page: Page::Bindings,
             busy: Busy::Nothing,
-            hand: seat.device_kind(),
+            found_family: draft.words().family().map(str::to_owned),
             book: seat.held().clone(),
             steering: Steering::default(),
             now: Time::ZERO,
@@ -197,13 +199,6 @@ impl ControlsScreen {
         self.page
     }
 
-    /// Shows everything in another language from here on.
-    pub fn set_words(&mut self, words: &Words) {
-        self.draft.set_words(words);
-        self.rows.forget();
-        self.stale = true;
-    }
-
     /// Judges on another layout from here on, where the player has chosen none.
     pub fn set_layout(&mut self, layout: &Layout) {
         let before = self.draft.revision();
@@ -221,9 +216,6 @@ impl ControlsScreen {
     pub fn event(&mut self, event: &Event) {
         self.now = self.now.max(event.at);
         self.stale = true;
-        if let Some(kind) = in_hand(event) {
-            self.hand = kind;
-        }
         let control = control_of(event);
         let was_down = control.is_some_and(|c| self.book.is_down(c));
         self.book.feed(event);
@@ -242,8 +234,9 @@ impl ControlsScreen {
         }
         self.trial.overhear(event);
         self.trial.advance(event.at);
-        let on = self.draft.resolver();
-        let mut command = self.steering.command(event, is_fresh, &self.book, on);
+        let (words, on) = (self.draft.words(), self.draft.resolver());
+        let steering = &mut self.steering;
+        let mut command = steering.command(event, is_fresh, &self.book, words, on);
         if self.is_measured(event) {
             self.steering.stop();
             command = None;
@@ -253,6 +246,11 @@ impl ControlsScreen {
         {
             self.command(command);
         }
+    }
+
+    /// The kind of device in hand.
+    fn hand(&self) -> DeviceKind {
+        self.trial.device_kind()
     }
 
     /// Whether everything is heard or played, rather than that it works the screen.
@@ -379,9 +377,6 @@ impl ControlsScreen {
             None => view.items().any(|i| i.spot == spot),
         };
         if in_reach {
-            if self.hand != DeviceKind::Touch {
-                self.hand = DeviceKind::Mouse;
-            }
             self.focus(spot);
             self.choose();
         }

@@ -63,8 +63,8 @@ impl WayOut {
 impl ControlsScreen {
     /// Has the changes applied: at once, or once the new controls have shown that they work.
     pub(super) fn apply(&mut self, leaves: bool) {
-        let through = ColumnKind::of(self.hand);
-        let rows = to_be_proven(&self.draft, self.hand);
+        let through = ColumnKind::of(self.hand());
+        let rows = to_be_proven(&self.draft, self.hand());
         if rows.is_empty() {
             self.keep(leaves);
             return;
@@ -143,7 +143,7 @@ impl ControlsScreen {
         let row = proving.rows.get(proving.done).copied();
         let phrase = row.map(|row| {
             let name = self.draft.sheet().row_name(row);
-            let device = self.hand;
+            let device = self.hand();
             let text = format!("{{do:{name}:{device}}}");
             let prompt = Prompt::new(&text, self.draft.sheet());
             let prompt = prompt.map(|p| p.with_words(words));

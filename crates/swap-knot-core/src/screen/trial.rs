@@ -162,7 +162,7 @@ impl ControlsScreen {
     }
 
     pub(super) fn trial_hints(&self) -> Vec<Hint> {
-        let input = cancels_by(self.hand);
+        let input = cancels_by(self.hand());
         vec![Hint {
             input,
             name: super::walk::short(&self.draft, input),

@@ -219,7 +219,7 @@ impl ControlsScreen {
         let mut lines: Vec<Vec<Item>> = Vec::new();
         // Who has a keyboard in hand needs none to be shown.
         let by_letter = !matches!(typing.what, For::Shown | For::Import);
-        if by_letter && self.hand != DeviceKind::Keyboard {
+        if by_letter && self.hand() != DeviceKind::Keyboard {
             let letters = self.letters().into_iter().enumerate().map(|(n, c)| {
                 let label = match c {
                     ' ' => self.text("key-Space"),

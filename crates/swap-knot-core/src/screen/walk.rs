@@ -10,6 +10,9 @@ use crate::sheet::Cell;
 impl ControlsScreen {
     /// What is to be seen and heard, as it is now.
     pub fn view(&mut self) -> &ScreenView {
+        if self.stale {
+            self.follow_family();
+        }
         if self.rows.refresh(&self.draft) || self.stale {
             self.stale = false;
             self.view = self.make_view();
@@ -210,7 +213,7 @@ impl ControlsScreen {
             }
             _ => matches!(self.busy, Busy::Nothing),
         };
-        let all = super::command::hints(self.hand).into_iter();
+        let all = super::command::hints(self.hand(), self.draft.words().confirm()).into_iter();
         all.filter(|(_, id)| is_shown(id))
             .map(|(input, id)| Hint {
                 input,

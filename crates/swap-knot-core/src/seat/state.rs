@@ -9,7 +9,7 @@ use super::turn::Turned;
 use super::{Cause, Edge, Happened, Moved};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
-    Time, amount, distance,
+    Time, amount, distance, notched,
 };
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
@@ -474,11 +474,33 @@ impl State {
         self.forget_taken();
     }
 
-    /// An event that somebody else plays on.
+    /// An event that somebody else plays on. Which device the player uses is told by it all the same.
     pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
         self.advance(wiring, event.at);
         self.add_up_rates(wiring);
-        self.lose(wiring, Cause::Focus, |held| held.feed_spending(event));
+        let (device, what) = (event.device, event.what.in_range());
+        let meant = match what {
+            EventKind::Unplugged | EventKind::FocusLost => {
+                return self.feed_other(wiring, device, what);
+            }
+            EventKind::MouseMove { x, y } => {
+                self.kind.mouse_move(device, self.now, x, y);
+                false
+            }
+            EventKind::Wheel { .. } => true,
+            EventKind::Scroll { x, y } => {
+                let slot = self.held.slot(device);
+                notched(self.held.turn(slot, [x, y])).next().is_some()
+            }
+            _ => false,
+        };
+        let mut went_down = false;
+        self.lose(wiring, Cause::Focus, |held| {
+            went_down = held.feed_spending(event);
+        });
+        if let Some(kind) = what.device_kind() {
+            self.meant(device, kind, meant || went_down);
+        }
     }
 
     /// Works out the values of what changed, as of now.

@@ -22,6 +22,13 @@
 //! 0.010000 advance
 //! 0.016667 tick
 //! ```
+//!
+//! From format 3 on it may also tell of devices that are plugged in, by their USB numbers:
+//!
+//! ```text
+//! format 3
+//! 0.000000 2 plugged 1209:5a01
+//! ```
 
 use std::fmt;
 use std::str::FromStr;
@@ -30,7 +37,9 @@ use crate::layout::Resolver;
 use crate::name::is_name;
 use crate::profile::Profile;
 
-use crate::input::{DeviceId, Event, EventKind, HidInput, Input, InputError, Platform, Time};
+use crate::input::{
+    DeviceId, Event, EventKind, HidInput, Input, InputError, Platform, Time, UsbId,
+};
 
 /// Recorded device events that can be played again.
 ///
@@ -103,6 +112,7 @@ impl TraceEntry {
     /// The first format that has such a line.
     fn format(&self) -> u32 {
         match self {
+            TraceEntry::Event(event) if matches!(event.what, EventKind::Plugged { .. }) => 3,
             TraceEntry::Event(_) | TraceEntry::Situations { .. } => 1,
             TraceEntry::Tick { .. } | TraceEntry::Advance { .. } | TraceEntry::Rig { .. } => 2,
         }
@@ -136,7 +146,7 @@ impl std::error::Error for TraceError {}
 impl Trace {
     /// The newest version of the format that is read; written is the oldest that has what the trace
     /// holds. A trace without one is of version 1.
-    pub const FORMAT: u32 = 2;
+    pub const FORMAT: u32 = 3;
     /// The largest trace that is read, in bytes (256 MiB).
     pub const MAX_BYTES: usize = 256 << 20;
 
@@ -311,6 +321,11 @@ fn read_entry<'a>(
     let what = match what {
         "focus-lost" => EventKind::FocusLost,
         "unplugged" => EventKind::Unplugged,
+        "plugged" => {
+            let usb = words.next().map(str::parse::<UsbId>).transpose();
+            let usb = usb.map_err(|e| e.to_string())?;
+            EventKind::Plugged { usb }
+        }
         "scroll" => {
             let mut axis = || {
                 let number = words.next().and_then(|w| w.parse().ok());
@@ -552,6 +567,8 @@ fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         }
         EventKind::Touch { name, down } => write!(f, "touch:{name} {}", word(down)),
         EventKind::TouchStick { name, x, y } => write!(f, "touch:{name} {x} {y}"),
+        EventKind::Plugged { usb: None } => f.write_str("plugged"),
+        EventKind::Plugged { usb: Some(usb) } => write!(f, "plugged {usb}"),
         EventKind::Unplugged => f.write_str("unplugged"),
         EventKind::FocusLost => f.write_str("focus-lost"),
     }

@@ -16,7 +16,7 @@ mod switch;
 mod typed;
 mod works;
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 use std::ops::Range;
 use std::sync::Arc;
 
@@ -28,6 +28,7 @@ pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRa
 pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
+pub(crate) use read::fields::{Fields, Report, wrong_type};
 pub(crate) use read::{UNBOUND, titled};
 pub use refs::{ActionRef, RowRef, SituationRef};
 pub use shape::{Arm, Manner, Shape};
@@ -311,6 +312,16 @@ impl Sheet {
     /// Every default binding, ordered by cell.
     pub fn defaults(&self) -> &[Binding] {
         &self.0.defaults
+    }
+
+    /// Every input that actions which are on are bound to, by default or in a preset.
+    pub fn inputs(&self) -> BTreeSet<Input> {
+        let is_on = |row: Row| !self.declared(row.action).off;
+        let defaults = self.defaults().iter().map(|b| (b.cell, &b.chord));
+        let presets = self.presets().iter().flat_map(|p| &p.cells);
+        let presets = presets.filter_map(|(cell, chord)| Some((*cell, chord.as_ref()?)));
+        let all = defaults.chain(presets).filter(|(cell, _)| is_on(cell.row));
+        all.flat_map(|(_, chord)| chord.inputs()).collect()
     }
 
     /// The default bindings of an action, ordered by cell; none of what the sheet does not have.

@@ -73,12 +73,12 @@ fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
     player.pad(PadButton::West);
     assert_eq!(
         player.dialog(),
-        "The left face button is taken by “Coil the rope”"
+        "The leftmost of the four buttons is taken by “Coil the rope”"
     );
     player.pad(PadButton::South);
     assert_eq!(
         player.label("cell coil-rope gamepad-1"),
-        "bottom face button"
+        "lowest of the four buttons"
     );
     // A chord: a shoulder held, and a button.
     player.pad(PadButton::South);
@@ -152,16 +152,19 @@ fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
     player.pad(PadButton::South);
     let text = player.view().dialog.unwrap().text;
     assert!(
-        text[0].starts_with("The right center button cancels"),
+        text[0].starts_with("The right center button of the pad cancels"),
         "{text:?}"
     );
     assert_eq!(
         text[1],
-        "To bind the right center button itself, hold it down."
+        "To bind the right center button of the pad itself, hold it down."
     );
     player.pad(PadButton::CenterRight);
     assert_eq!(player.dialog(), "");
-    assert_eq!(player.label("cell horn gamepad-1"), "top face button");
+    assert_eq!(
+        player.label("cell horn gamepad-1"),
+        "topmost of the four buttons"
+    );
 }
 
 #[test]

@@ -205,7 +205,10 @@ fn what_is_tried_is_lit_and_not_played() {
         .map(|r| r.title.as_str())
         .collect();
     assert_eq!(lit, ["Walk", "Walk to the bow"]);
-    assert_eq!(all[1].title, "The right face button does nothing here.");
+    assert_eq!(
+        all[1].title,
+        "The rightmost of the four buttons does nothing here."
+    );
     assert_eq!(all[2].title, "W: Walk to the bow");
     assert!(player.controls.seat().happened().is_empty());
     player.hold(Place::KeyW, false);

@@ -520,8 +520,9 @@ impl Held {
         Device::set(&mut self.devices[slot].spent, control, true);
     }
 
-    /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent.
-    pub(crate) fn feed_spending(&mut self, event: &Event) {
+    /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent. Answers
+    /// whether something went down.
+    pub(crate) fn feed_spending(&mut self, event: &Event) -> bool {
         self.end_glides();
         let find = |held: &Held| held.devices.iter().position(|d| d.id == Some(event.device));
         let away = find(self).map(|slot| {
@@ -529,14 +530,20 @@ impl Held {
             let all = (0..self.count.len()).map(|n| self.is_away(device, Control(n as u16)));
             all.collect::<Vec<bool>>()
         });
-        self.feed(event);
-        let Some(slot) = find(self) else { return };
+        let mut went_down = false;
+        self.follow(event, |_, change| {
+            went_down |= matches!(change, Change::Down { .. });
+        });
+        let Some(slot) = find(self) else {
+            return went_down;
+        };
         for n in 0..self.count.len() {
             let was_away = away.as_ref().and_then(|a| a.get(n)).copied();
             if !was_away.unwrap_or_default() {
                 self.spend_control(slot, Control(n as u16));
             }
         }
+        went_down
     }
 
     /// A control is down that nobody saw going down.

@@ -37,6 +37,7 @@ impl Tell for Setting {
             Setting::Title => to.say("setting-title", &[]),
             Setting::Preset => to.say("preset", &[]),
             Setting::Layout => to.say("setting-layout", &[]),
+            Setting::Family => to.say("setting-family", &[]),
             Setting::Feel { action, kind, knob } => {
                 let knob = to.say(&format!("knob-{}", knob.word()), &[]);
                 let device = to.words().device_name(*kind);

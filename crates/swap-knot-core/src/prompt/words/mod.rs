@@ -3,6 +3,7 @@
 
 mod fill;
 mod keys;
+mod marked;
 mod names;
 mod read;
 mod shipped;
@@ -53,6 +54,8 @@ struct Data {
     texts: HashMap<String, Pattern>,
     /// Whether every text stands between brackets.
     brackets: bool,
+    /// Whose marks its names of pads are, and the words without them.
+    marked: Option<marked::Marked>,
     /// Names by platform, worked out when the first one is asked for.
     names: [OnceLock<table::Table>; Platform::ALL.len()],
 }
@@ -108,6 +111,7 @@ impl Words {
                 messages: own.messages.into_iter().collect(),
                 texts: HashMap::new(),
                 brackets: false,
+                marked: None,
                 names: Default::default(),
             }))
         });
@@ -117,6 +121,9 @@ impl Words {
     /// The same words under another tag, for a language of the game's own.
     #[must_use]
     pub fn named(&self, language: &str) -> Words {
+        if let Some(marked) = &self.0.marked {
+            return marked.on(&marked.plain().named(language));
+        }
         let (messages, texts) = (self.0.messages.clone(), self.0.texts.clone());
         self.with(language.to_owned(), messages, texts, false)
     }
@@ -194,6 +201,9 @@ impl Words {
     /// ```
     #[must_use]
     pub fn bracketed(&self) -> Words {
+        if let Some(marked) = &self.0.marked {
+            return marked.on(&marked.plain().bracketed());
+        }
         let mut messages = self.0.messages.clone();
         if !self.0.brackets {
             messages.values_mut().for_each(Message::bracket);
@@ -217,6 +227,7 @@ impl Words {
             messages,
             texts,
             brackets: brackets || self.0.brackets,
+            marked: None,
             names: Default::default(),
         }))
     }
@@ -227,6 +238,10 @@ impl Words {
         file: &str,
         wanted: impl Fn(&str) -> bool,
     ) -> Result<Words, WordsError> {
+        // What a game says of pads in general does not lie over what is printed on them.
+        if let Some(marked) = &self.0.marked {
+            return Ok(marked.on(&marked.plain().laid_over(text, file, wanted)?));
+        }
         let wrong = |mistakes: Vec<WordsMistake>| WordsError::new(file, mistakes);
         let mut own = read::read(text, wanted).map_err(wrong)?;
         let mut mistakes = Vec::new();

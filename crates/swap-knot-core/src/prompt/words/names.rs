@@ -308,9 +308,13 @@ impl Words {
     }
 
     fn pad(&self, button: PadButton, saying: Saying) -> String {
+        // A paddle has a name of its own where it has a mark.
+        let own = format!("pad-{}", button.word());
         match button.word().strip_prefix("paddle-") {
-            Some(number) => self.attribute_for("pad-paddle", saying, &[("number", number)]),
-            None => self.attribute_for(&format!("pad-{}", button.word()), saying, &[]),
+            Some(number) if !self.0.messages.contains_key(&own) => {
+                self.attribute_for("pad-paddle", saying, &[("number", number)])
+            }
+            _ => self.attribute_for(&own, saying, &[]),
         }
     }
 

@@ -27,6 +27,10 @@ pub(super) struct Message {
 }
 
 impl Message {
+    pub(super) fn new(value: Pattern, attributes: Vec<(String, Pattern)>) -> Message {
+        Message { value, attributes }
+    }
+
     /// An attribute.
     pub(super) fn attribute(&self, name: &str) -> Option<&Pattern> {
         let mut all = self.attributes.iter();
@@ -61,6 +65,12 @@ impl Message {
         for (_, pattern) in &mut self.attributes {
             pattern.bracket();
         }
+    }
+}
+
+impl From<String> for Pattern {
+    fn from(text: String) -> Pattern {
+        Pattern(vec![Part::Text(text)])
     }
 }
 

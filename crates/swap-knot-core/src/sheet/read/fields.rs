@@ -71,6 +71,12 @@ impl<'s> Report<'s> {
         (file.name.clone(), line, before.chars().count() + 1)
     }
 
+    /// The line and the column of a byte.
+    pub(crate) fn line_and_column(&self, at: usize) -> (usize, usize) {
+        let (_, line, column) = self.place(at);
+        (line, column)
+    }
+
     /// The place of a byte in words: `base.toml:3:1`, or `line 3, column 1`.
     pub(crate) fn place_name(&self, at: usize) -> String {
         match self.place(at) {

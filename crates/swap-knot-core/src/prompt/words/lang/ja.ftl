@@ -174,18 +174,21 @@ direction-right = 右
 aimed = { $what }の{ $direction }
     .object = { $what }を{ $direction }
 
+# a pad's button by what is printed on it
+pad-mark = { $mark }
+
 # pads, by place
-pad-south = 下のアクションボタン
-pad-east = 右のアクションボタン
-pad-west = 左のアクションボタン
-pad-north = 上のアクションボタン
+pad-south = 4つのボタンの下
+pad-east = 4つのボタンの右
+pad-west = 4つのボタンの左
+pad-north = 4つのボタンの上
 pad-shoulder-left = 左ショルダーボタン
 pad-shoulder-right = 右ショルダーボタン
 pad-trigger-left = 左トリガー
 pad-trigger-right = 右トリガー
-pad-center-left = 中央左のボタン
-pad-center-right = 中央右のボタン
-pad-center = 中央のボタン
+pad-center-left = ゲームパッド中央左のボタン
+pad-center-right = ゲームパッド中央右のボタン
+pad-center = ゲームパッド中央のボタン
 pad-stick-left-click = 左スティック押し込み
     .object = 左スティック
 pad-stick-right-click = 右スティック押し込み
@@ -260,6 +263,8 @@ all-actions = すべての操作
 device-keyboard = キーボード
 device-mouse = マウス
 device-gamepad = ゲームパッド
+device-unplugged = { $device }の接続が切れました。続けるにはもう一度接続してください。
+device-back = { $device }が再び接続されました。
 device-touch = タッチ
 device-other = その他の機器
 column-keyboard = キーボードとマウス
@@ -348,6 +353,8 @@ keep-not = 前の設定のままです。変更は適用されずに残ってい
 typing-done = 完了
 typing-delete = 1文字消す
 layout-found = 検出のとおり
+family-found = ゲームパッドの通知どおり
+family-unknown = 位置で表示
 layout-title = どのキーボードですか？
 profile-new = 新しいプロファイル
 profile-import = テキストから取り込む…
@@ -416,6 +423,7 @@ conflict-in = { $conflict }（{ $situation }）
 # settings and what they are set to
 setting-title = プロファイル名
 setting-layout = キー配列
+setting-family = ゲームパッドの表記
 setting-unread = 別のバージョンの設定
 setting-cell = { $title }（{ $column }）
 setting-of = { $title }：{ $setting }

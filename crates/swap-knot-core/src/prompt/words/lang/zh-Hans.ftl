@@ -276,18 +276,21 @@ direction-left = 向左
 direction-right = 向右
 aimed = { $what }{ $direction }
 
+# a pad's button by what is printed on it
+pad-mark = { $mark }
+
 # pads, by place
-pad-south = 下方动作键
-pad-east = 右方动作键
-pad-west = 左方动作键
-pad-north = 上方动作键
+pad-south = 四个按钮中的下方按钮
+pad-east = 四个按钮中的右方按钮
+pad-west = 四个按钮中的左方按钮
+pad-north = 四个按钮中的上方按钮
 pad-shoulder-left = 左肩键
 pad-shoulder-right = 右肩键
 pad-trigger-left = 左扳机
 pad-trigger-right = 右扳机
-pad-center-left = 中央左键
-pad-center-right = 中央右键
-pad-center = 中央键
+pad-center-left = 手柄中央左侧按钮
+pad-center-right = 手柄中央右侧按钮
+pad-center = 手柄中央按钮
 pad-stick-left-click = 按下左摇杆
     .object = 左摇杆
 pad-stick-right-click = 按下右摇杆
@@ -361,6 +364,8 @@ all-actions = 所有操作
 device-keyboard = 键盘
 device-mouse = 鼠标
 device-gamepad = 手柄
+device-unplugged = 已断开：{ $device }。重新连接即可继续。
+device-back = 已重新连接：{ $device }。
 device-touch = 触摸
 device-other = 其他设备
 column-keyboard = 键盘和鼠标
@@ -449,6 +454,8 @@ keep-not = 仍使用原来的操作。你的更改还在，尚未应用。
 typing-done = 完成
 typing-delete = 删除一个字母
 layout-found = 按检测结果
+family-found = 按手柄报告的
+family-unknown = 按位置
 layout-title = 你用的是哪种键盘？
 profile-new = 新配置
 profile-import = 从文本导入配置…
@@ -517,6 +524,7 @@ conflict-in = { $conflict }（{ $situation }）
 # settings and what they are set to
 setting-title = 配置名称
 setting-layout = 键盘布局
+setting-family = 手柄标记
 setting-unread = 其他版本的设置
 setting-cell = { $title }（{ $column }）
 setting-of = { $title }：{ $setting }

@@ -274,18 +274,21 @@ direction-left = 向左
 direction-right = 向右
 aimed = { $what }{ $direction }
 
+# a pad's button by what is printed on it
+pad-mark = { $mark }
+
 # pads, by place
-pad-south = 下方動作鍵
-pad-east = 右方動作鍵
-pad-west = 左方動作鍵
-pad-north = 上方動作鍵
+pad-south = 四個按鈕中的下方按鈕
+pad-east = 四個按鈕中的右方按鈕
+pad-west = 四個按鈕中的左方按鈕
+pad-north = 四個按鈕中的上方按鈕
 pad-shoulder-left = 左肩鍵
 pad-shoulder-right = 右肩鍵
 pad-trigger-left = 左扳機
 pad-trigger-right = 右扳機
-pad-center-left = 中央左鍵
-pad-center-right = 中央右鍵
-pad-center = 中央鍵
+pad-center-left = 手把中央左側按鈕
+pad-center-right = 手把中央右側按鈕
+pad-center = 手把中央按鈕
 pad-stick-left-click = 按下左搖桿
     .object = 左搖桿
 pad-stick-right-click = 按下右搖桿
@@ -359,6 +362,8 @@ all-actions = 所有動作
 device-keyboard = 鍵盤
 device-mouse = 滑鼠
 device-gamepad = 遊戲手把
+device-unplugged = 已中斷連接：{ $device }。重新連接即可繼續。
+device-back = 已重新連接：{ $device }。
 device-touch = 觸控
 device-other = 其他裝置
 column-keyboard = 鍵盤和滑鼠
@@ -447,6 +452,8 @@ keep-not = 仍使用原來的操作。你的變更還在，尚未套用。
 typing-done = 完成
 typing-delete = 刪除一個字母
 layout-found = 依偵測結果
+family-found = 依手把回報
+family-unknown = 依位置
 layout-title = 你用的是哪種鍵盤？
 profile-new = 新設定檔
 profile-import = 從文字匯入設定檔…
@@ -515,6 +522,7 @@ conflict-in = { $conflict }（{ $situation }）
 # settings and what they are set to
 setting-title = 設定檔名稱
 setting-layout = 鍵盤配置
+setting-family = 手把標記
 setting-unread = 其他版本的設定
 setting-cell = { $title }（{ $column }）
 setting-of = { $title }：{ $setting }
