@@ -62,8 +62,8 @@ pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
     let profile = files::profile(args.profile.as_deref())?;
     let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let words = &args.words.words(&profile)?;
     let mut draft = Draft::new(&sheet, profile, &layout);
-    let words = &args.words.words()?;
     draft.set_words(words);
     let shown = draft.columns();
     let mut rows = draft.rows(&shown);

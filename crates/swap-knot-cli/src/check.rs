@@ -10,13 +10,13 @@ use swap_knot::{
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
-use crate::texts;
 use crate::{CLEAN, Done, FOUND, files};
+use crate::{marks, texts};
 
 /// The options of `check`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n  swap-knot check controls.toml --access\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
+    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n  swap-knot check controls.toml --texts texts --marks marks.toml\n  swap-knot check controls.toml --access\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
 )]
 pub(crate) struct Args {
     /// The sheet to check.
@@ -31,6 +31,9 @@ pub(crate) struct Args {
     /// the .ftl files of a folder TAG, and what a language lacks.
     #[arg(long, value_name = "DIR")]
     texts: Option<PathBuf>,
+    /// Check this file of marks, too: what families of pads print on their buttons, and their pictures.
+    #[arg(long, value_name = "FILE")]
+    marks: Option<PathBuf>,
     /// Tell as well what the bindings ask of hands, and what a player can have eased about it.
     #[arg(long)]
     access: bool,
@@ -65,6 +68,8 @@ struct Checked {
     presets: Vec<PresetProblem>,
     /// The game's texts, where they were to be checked.
     texts: Option<texts::Checked>,
+    /// The game's marks, where they were to be checked.
+    marks: Option<marks::Checked>,
     /// What is asked of hands, where that was to be told.
     demands: Option<Vec<Demand>>,
 }
@@ -74,7 +79,8 @@ impl Checked {
         let always = self.always.iter().filter(|c| c.class.is_conflict()).count();
         let some = self.survey.findings().iter().filter(|f| f.is_problem);
         let texts = self.texts.as_ref().map_or(0, texts::Checked::problems);
-        always + some.count() + self.presets.len() + texts
+        let marks = self.marks.as_ref().map_or(0, |m| m.problems.len());
+        always + some.count() + self.presets.len() + texts + marks
     }
 }
 
@@ -96,6 +102,8 @@ pub(crate) fn run(args: &Args) -> Done {
     let texts = args.texts.as_deref();
     let texts = texts.map(|t| texts::check(t, &sheet)).transpose()?;
     let mut checked = check(sheet, &profile, &layouts, texts);
+    let marks = args.marks.as_deref();
+    checked.marks = marks.map(|m| marks::check(m, &checked.sheet)).transpose()?;
     if args.access {
         let rig = Rig::new(&checked.sheet, &profile, &Layout::us());
         checked.demands = Some(demands(&checked.sheet, rig.bindings(), rig.resolver()));
@@ -127,6 +135,7 @@ fn check(
         always,
         sheet,
         texts,
+        marks: None,
         demands: None,
     }
 }
@@ -160,6 +169,9 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
     writeln!(out, "{}{names}: {fine}", count(looked_at, "layout"))?;
     if let Some(texts) = &checked.texts {
         print_texts(&mut out, texts)?;
+    }
+    if let Some(found) = &checked.marks {
+        marks::print(&mut out, found)?;
     }
 
     let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
@@ -346,6 +358,10 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         .map(|m| serde_json::json!({ "place": m.place, "text": m.message }))
         .collect();
     let ids = |all: &[(String, String)]| all.iter().map(|(id, _)| id.clone()).collect::<Vec<_>>();
+    let marks: Vec<_> = (checked.marks.iter())
+        .flat_map(|marks| marks.problems.iter().chain(&marks.notices))
+        .map(|(place, text)| serde_json::json!({ "place": place, "text": text }))
+        .collect();
     let languages: Vec<_> = (checked.texts.iter())
         .flat_map(|texts| &texts.languages)
         .map(|l| {
@@ -364,6 +380,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "bindings": checked.bindings,
         "layouts": checked.survey.layouts(),
         "texts": texts,
+        "marks": marks,
         "languages": languages,
         "presets": presets,
         "forgotten": forgotten,

@@ -14,7 +14,7 @@ use crate::{CLEAN, Done, files};
 /// The options of `draw`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot draw map controls.toml -o map.svg\n  swap-knot draw map controls.toml --layout fr --situation helm --profile ada.toml -o helm.svg\n  swap-knot draw card controls.toml --theme light --language de --layout de -o card.html\n  swap-knot draw glyphs controls.toml -o glyphs.svg"
+    after_help = "Examples:\n  swap-knot draw map controls.toml -o map.svg\n  swap-knot draw map controls.toml --layout fr --situation helm --profile ada.toml -o helm.svg\n  swap-knot draw card controls.toml --theme light --language de --layout de -o card.html\n  swap-knot draw card controls.toml --marks marks.toml --family quayside -o card.svg\n  swap-knot draw glyphs controls.toml -o glyphs.svg"
 )]
 pub(crate) struct Args {
     /// What to draw.
@@ -76,8 +76,9 @@ pub(crate) fn run(args: &Args) -> Done {
         })?),
         None => None,
     };
+    let words = args.words.words(&profile)?;
     let mut draft = Draft::new(&sheet, profile, &layout);
-    draft.set_words(&args.words.words()?);
+    draft.set_words(&words);
     let ending = args.output.as_deref().and_then(Path::extension);
     if args.what == What::Card && ending.is_some_and(|e| e == "html") {
         let card = Card::new(&draft, &args.theme);

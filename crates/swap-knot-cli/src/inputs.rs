@@ -3,7 +3,7 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{DeviceKind, HidButton, Input, InputShape, Layout, Letter, MouseButton};
+use swap_knot::{DeviceKind, HidButton, Input, InputShape, Layout, Letter, MouseButton, Profile};
 
 use crate::table::{columns, count, print_json};
 use crate::words::WordsArgs;
@@ -37,7 +37,7 @@ struct Found {
 }
 
 pub(crate) fn run(args: &Args) -> Done {
-    let found = find(args, &args.words.words()?);
+    let found = find(args, &args.words.words(&Profile::default())?);
     if args.json {
         let list = found.iter().map(|f| {
             json!({

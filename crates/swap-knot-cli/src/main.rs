@@ -13,6 +13,7 @@ mod files;
 mod glyphs;
 mod inputs;
 mod layouts;
+mod marks;
 mod new;
 mod profile_args;
 mod profiles;

@@ -41,8 +41,9 @@ impl ProfileArgs {
         for line in carried.describe(&sheet) {
             anstream::eprintln!("note: {line}");
         }
+        let words = self.words.words(&carried.profile)?;
         let mut draft = Draft::new(&sheet, carried.profile, &layout);
-        draft.set_words(&self.words.words()?);
+        draft.set_words(&words);
         Ok(draft)
     }
 

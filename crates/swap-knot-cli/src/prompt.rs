@@ -12,7 +12,7 @@ use crate::{CLEAN, Done, files};
 /// The options of `prompt`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot prompt demo/slack-water.toml \"Press {cast-off} to leave\" --layout fr\n  swap-knot prompt demo/slack-water.toml \"{do:walk} zum Laufen\" --language de --device gamepad\n\nIn the text, {walk.up} is one arm, {walk} all of them, {cast-off:gamepad} one device kind,\n{do:cast-off} the whole phrase with its verb, and {{ a plain brace."
+    after_help = "Examples:\n  swap-knot prompt demo/slack-water.toml \"Press {cast-off} to leave\" --layout fr\n  swap-knot prompt demo/slack-water.toml \"{do:cast-off}\" --device gamepad --marks demo/marks.toml --family ropewalk\n  swap-knot prompt demo/slack-water.toml \"{do:walk} zum Laufen\" --language de --device gamepad\n\nIn the text, {walk.up} is one arm, {walk} all of them, {cast-off:gamepad} one device kind,\n{do:cast-off} the whole phrase with its verb, and {{ a plain brace."
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -52,7 +52,7 @@ pub(crate) fn run(args: &Args) -> Done {
         format!("{e}\n  {}\n  {}^", args.text, " ".repeat(column))
     })?;
     let mut prompt = prompt
-        .with_words(&args.words.words()?)
+        .with_words(&args.words.words(&profile)?)
         .with_alternates(args.alternates);
     let shown = prompt.render(&rig, args.device);
     let mut out = anstream::stdout().lock();

@@ -4,7 +4,7 @@ use std::error::Error;
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use swap_knot::Words;
+use swap_knot::{Marks, Profile, Words};
 
 use crate::files;
 
@@ -21,11 +21,31 @@ pub(crate) struct WordsArgs {
     /// The folder with the game's Fluent files, for its titles: TAG.ftl, or .ftl files in a folder TAG.
     #[arg(long = "texts", value_name = "DIR")]
     folder: Option<PathBuf>,
+    /// What the pads of the game's players print on their buttons: a file of marks.
+    #[arg(long, value_name = "FILE")]
+    marks: Option<PathBuf>,
+    /// The family of the pad in hand, by its name in the marks; without it, the one in the profile.
+    #[arg(long, value_name = "NAME", requires = "marks")]
+    family: Option<String>,
 }
 
 impl WordsArgs {
-    /// The words of the language with the game's own laid over them.
-    pub(crate) fn words(&self) -> Result<Words, Box<dyn Error>> {
+    /// The words of the language with the game's own laid over them, by the marks of the pad in hand.
+    pub(crate) fn words(&self, profile: &Profile) -> Result<Words, Box<dyn Error>> {
+        let words = self.by_place()?;
+        let Some(path) = &self.marks else {
+            return Ok(words);
+        };
+        let marks = marks(path)?;
+        if let Some(name) = self.family.as_deref().filter(|n| marks.family(n).is_none()) {
+            let all: Vec<&str> = marks.families().map(|f| f.name()).collect();
+            let (path, all) = (path.display(), all.join(", "));
+            return Err(format!("{path}: there is no family `{name}`; there are {all}").into());
+        }
+        Ok(words.with_marks(&marks, self.family.as_deref().or(profile.family())))
+    }
+
+    fn by_place(&self) -> Result<Words, Box<dyn Error>> {
         let tag = &self.language;
         let shipped = Words::shipped(tag);
         let Some(folder) = &self.folder else {
@@ -44,6 +64,12 @@ impl WordsArgs {
         }
         Ok(words)
     }
+}
+
+/// A file of marks.
+pub(crate) fn marks(path: &Path) -> Result<Marks, Box<dyn Error>> {
+    let text = files::read(path, Marks::MAX_BYTES)?;
+    Ok(Marks::from_toml(&text, &path.display().to_string())?)
 }
 
 fn no_words(tag: &str) -> String {

@@ -92,6 +92,10 @@ impl Pen {
         self.drawing
     }
 
+    pub(crate) const fn width(&self) -> f32 {
+        self.drawing.width
+    }
+
     pub(crate) fn grow(&mut self, height: f32) {
         self.drawing.height = self.drawing.height.max(height);
     }

@@ -13,6 +13,10 @@ const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 const DOT: &str =
     "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"8\" height=\"8\"><circle r=\"4\"/></svg>";
 
+fn usb(text: &str) -> swap_knot::UsbId {
+    text.parse().unwrap()
+}
+
 fn input(text: &str) -> Input {
     text.parse().unwrap()
 }
@@ -24,7 +28,7 @@ fn packs_of_every_version_are_read() {
     for version in fs::read_dir(golden).unwrap() {
         let pack = Pack::open(version.unwrap().path()).unwrap();
         assert_eq!((pack.title(), pack.notes()), ("Golden", &[][..]));
-        assert_eq!(pack.family_of(0x1209, 7), Some("quayside"));
+        assert_eq!(pack.family_of(usb("1209:0007")), Some("quayside"));
         assert!(pack.picture(input("touch:horn"), None).is_some());
         assert!(pack.picture(input("pad:east"), Some("quayside")).is_some());
     }
@@ -39,13 +43,13 @@ fn packs_of_every_version_are_read() {
 fn the_demo_pack_has_families_that_fall_back() {
     let pack = Pack::open(DEMO).unwrap();
     assert_eq!((pack.title(), pack.notes()), ("Brass and rope", &[][..]));
-    assert_eq!(pack.family_of(0x1209, 0x0001), Some("quayside"));
+    assert_eq!(pack.family_of(usb("1209:0001")), Some("quayside"));
     assert_eq!(
-        pack.family_of(0x1209, 0xBEEF),
+        pack.family_of(usb("1209:beef")),
         Some("quayside"),
         "any product"
     );
-    assert_eq!(pack.family_of(0x0000, 0x0001), None);
+    assert_eq!(pack.family_of(usb("0000:0001")), None);
     let south = input("pad:south");
     let quayside = pack.picture(south, Some("quayside")).unwrap();
     assert!(quayside.starts_with(b"\x89PNG"));

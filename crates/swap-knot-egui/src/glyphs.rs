@@ -4,18 +4,22 @@ use std::collections::HashMap;
 
 use egui::{ColorImage, Context, TextureHandle, TextureOptions, Vec2, vec2};
 use swap_knot::{Input, Layout, Words};
-use swap_knot_draw::{Glyphs, Theme};
+use swap_knot_draw::{Glyphs, Pack, Theme};
 
 /// The most textures that are kept; a menu needs about a hundred.
 const MOST: usize = 512;
 
-/// The built-in drawings as textures, made when they are first shown.
+/// A game's own pictures, and the built-in drawings where it has none, as textures that are made when
+/// they are first shown.
+///
+/// Pictures and marks are those of the family whose marks the words have.
 ///
 /// A texture is made anew when the layout, the language, the theme or the scale of the screen
 /// changes, since any of them changes what is on it.
 #[derive(Default)]
 pub struct GlyphTextures {
     known: HashMap<(Input, u32), (TextureHandle, Vec2)>,
+    pack: Option<Pack>,
     /// What the textures were made for.
     made_for: Option<(Layout, Words, bool)>,
 }
@@ -24,6 +28,14 @@ impl GlyphTextures {
     /// No textures yet.
     pub fn new() -> GlyphTextures {
         GlyphTextures::default()
+    }
+
+    /// Shows the pictures of a pack where it has some.
+    #[must_use]
+    pub fn with_pack(mut self, pack: Pack) -> GlyphTextures {
+        self.pack = Some(pack);
+        self.known.clear();
+        self
     }
 
     /// The texture of an input and its size in points, so many points high. Nothing when it cannot
@@ -48,8 +60,17 @@ impl GlyphTextures {
             return Some((texture.id(), *size));
         }
         let theme = if dark { Theme::DARK } else { Theme::LIGHT };
-        let drawing = Glyphs::new(&theme).input(input, layout, words);
-        let picture = drawing.to_pixels(pixels).ok()?;
+        let own = self.pack.as_ref();
+        let own = own.and_then(|pack| pack.pixels_for(input, words, pixels));
+        let drawn = || {
+            Glyphs::new(&theme)
+                .input(input, layout, words)
+                .to_pixels(pixels)
+        };
+        let picture = match own {
+            Some(picture) => picture,
+            None => drawn().ok()?,
+        };
         let size = [picture.width() as usize, picture.height() as usize];
         let image = ColorImage::from_rgba_premultiplied(size, picture.pixels());
         let texture = ctx.load_texture(input.to_string(), image, TextureOptions::LINEAR);

@@ -30,7 +30,7 @@ impl Glyphs {
     }
 
     /// The drawing of an input: a keycap with the player's legend, a mouse with the part marked, a
-    /// pad by place. It is 48 high and readable from 24; keycaps grow wider with what is on them.
+    /// pad by what is printed on it where the words have its marks, or else by place. It is 48 high and readable from 24; keycaps grow wider with what is on them.
     pub fn input(&self, input: Input, layout: &Layout, words: &Words) -> Drawing {
         let theme = &self.theme;
         match input {
@@ -40,7 +40,10 @@ impl Glyphs {
             Input::MouseButton(button) => mouse::button(button, theme),
             Input::MouseMove => mouse::motion(theme),
             Input::Wheel(direction) => mouse::wheel(direction, theme),
-            Input::PadButton(button) => pad::button(button, theme),
+            Input::PadButton(button) => match words.mark(input) {
+                Some(mark) => pad::marked(button, mark, theme),
+                None => pad::button(button, theme),
+            },
             Input::PadStick(stick) => pad::stick(stick, None, theme),
             Input::PadStickHalf(stick, direction) => pad::stick(stick, Some(direction), theme),
             Input::Hid(hid) => other::hid(hid, &words.short_name(input, layout), theme),

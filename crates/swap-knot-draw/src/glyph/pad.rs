@@ -5,7 +5,11 @@ use swap_knot::{Direction, PadButton, Side, Stick};
 use super::{SIZE, way};
 use crate::drawing::Drawing;
 use crate::pen::{Anchor, Look, Pen, Type};
+use crate::text;
 use crate::theme::Theme;
+
+/// The widest of them.
+const WIDEST: f32 = 120.0;
 
 pub(super) fn button(button: PadButton, theme: &Theme) -> Drawing {
     use PadButton::*;
@@ -35,6 +39,63 @@ pub(super) fn button(button: PadButton, theme: &Theme) -> Drawing {
         // A place that a later version adds: the pad without a mark.
         _ => outline(&mut pen, theme),
     }
+    pen.finish()
+}
+
+/// A button by what is printed on it, in a shape that says which kind of button it is.
+pub(super) fn marked(button: PadButton, mark: &str, theme: &Theme) -> Drawing {
+    use PadButton::*;
+    // From wide ones downwards: how far the mark may reach, and the height of its middle.
+    let look = Look::edged(theme.accent, theme.accent, 2.0);
+    let wanted = text::width(mark, 19.0, true);
+    let (mut pen, room, y) = match button {
+        South | East | West | North => {
+            let mut pen = Pen::new(SIZE, SIZE);
+            pen.circle(24.0, 24.0, 20.5, look);
+            (pen, 32.0, 24.0)
+        }
+        // The front edge is curved, and a trigger is the deeper one.
+        ShoulderLeft | ShoulderRight | TriggerLeft | TriggerRight => {
+            let width = (wanted + 24.0).clamp(SIZE, WIDEST);
+            let mut pen = Pen::new(width, SIZE);
+            let (top, end) = if button.is_trigger() {
+                (4.0, 44.0)
+            } else {
+                (11.0, 40.0)
+            };
+            let (near, far) = (2.0, width - 2.0);
+            let d = match button {
+                ShoulderLeft | TriggerLeft => format!(
+                    "M{near} {end}V{:.1}Q{near} {top} {:.1} {top}H{far:.1}V{end}Z",
+                    top + 16.0,
+                    near + 16.0
+                ),
+                _ => format!(
+                    "M{far:.1} {end}V{:.1}Q{far:.1} {top} {:.1} {top}H{near}V{end}Z",
+                    top + 16.0,
+                    far - 16.0
+                ),
+            };
+            pen.path(&d, look);
+            (pen, width - 16.0, f32::midpoint(top, end) + 1.0)
+        }
+        _ => {
+            let width = (wanted + 24.0).clamp(SIZE, WIDEST);
+            let mut pen = Pen::new(width, SIZE);
+            pen.rect(2.0, 8.0, width - 4.0, 32.0, 16.0, look);
+            (pen, width - 16.0, 24.0)
+        }
+    };
+    let most = if text::letters(mark) == 1 { 26.0 } else { 19.0 };
+    let (mark, size) = text::fit(mark, most, 9.0, room, true);
+    let style = Type {
+        size,
+        bold: true,
+        color: theme.on_accent,
+        anchor: Anchor::Middle,
+    };
+    let middle = pen.width() / 2.0;
+    pen.text(middle, y + size * 0.36, &mark, style);
     pen.finish()
 }
 

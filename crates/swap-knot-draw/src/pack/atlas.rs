@@ -72,6 +72,12 @@ impl Atlas {
 }
 
 impl Pack {
+    /// The picture of an input as pixels, so high, by the family whose marks the words have: see
+    /// [`Pack::picture_for`]. Nothing where there is none, or it cannot be drawn.
+    pub fn pixels_for(&self, input: Input, words: &Words, height: u32) -> Option<Picture> {
+        pixels(self.found_for(input, words)?, height).ok()
+    }
+
     /// Puts every picture of the pack, and the built-in drawings of further inputs, on one sheet,
     /// each so high.
     ///

@@ -24,15 +24,11 @@ pub struct PackReport {
 impl Pack {
     /// Looks for a picture of every input that a sheet binds, by default or in a preset.
     pub fn check(&self, sheet: &Sheet) -> PackReport {
-        let defaults = sheet.defaults().iter().map(|b| &b.chord);
-        let presets = sheet.presets().iter().flat_map(|p| &p.cells);
-        let presets = presets.filter_map(|(_, chord)| chord.as_ref());
-        let used: BTreeSet<Input> = defaults.chain(presets).flat_map(|c| c.inputs()).collect();
         let has = |i: &Input| {
             let in_family = self.families.iter().any(|f| f.files.contains_key(i));
             in_family || self.files.contains_key(i)
         };
-        let (drawn, missing): (Vec<Input>, Vec<Input>) = used.into_iter().partition(has);
+        let (drawn, missing): (Vec<Input>, Vec<Input>) = sheet.inputs().into_iter().partition(has);
         PackReport {
             missing,
             unused: self.unused(),

@@ -10,7 +10,7 @@ use std::collections::BTreeMap;
 use std::fmt;
 use std::path::{Path, PathBuf};
 
-use swap_knot::Input;
+use swap_knot::{Input, Marks, UsbFilter, UsbId, Words};
 
 #[cfg(feature = "png")]
 pub use atlas::{Atlas, AtlasPlace};
@@ -20,6 +20,9 @@ pub use check::PackReport;
 const MANIFEST: &str = "glyphs.toml";
 
 /// A pack of pictures for inputs, by family of pads, falling back on those for any family.
+///
+/// Where a game has a file of [`Marks`], that says which families there are, and may name their
+/// pictures: see [`Pack::with_marks`] and [`Pack::picture_for`].
 ///
 /// The manifest `glyphs.toml` names the pack and its files, and each family with the USB vendor and
 /// product numbers of its pads (four hexadecimal digits each, `*` for every product):
@@ -51,7 +54,7 @@ pub struct Pack {
 #[derive(Clone, Debug)]
 struct Family {
     name: String,
-    usb: Vec<(u16, Option<u16>)>,
+    usb: Vec<UsbFilter>,
     files: BTreeMap<Input, Picture>,
 }
 
@@ -143,13 +146,45 @@ impl Pack {
 
     /// The family of a pad by its USB vendor and product numbers; a family that names the product
     /// goes before one that takes every product of the vendor.
-    pub fn family_of(&self, vendor: u16, product: u16) -> Option<&str> {
-        let takes = |wanted: Option<u16>| {
-            let has = move |f: &&Family| f.usb.contains(&(vendor, wanted));
-            self.families.iter().find(has)
+    pub fn family_of(&self, usb: UsbId) -> Option<&str> {
+        let families = self.families.iter();
+        let all = families.flat_map(|family| family.usb.iter().map(move |f| (f, family)));
+        UsbFilter::best(all, usb).map(|family| &*family.name)
+    }
+
+    /// The same pack with the pictures that a game's marks name; they are looked for from the folder
+    /// in which the marks are. What cannot be used is among the [`Pack::notes`].
+    #[must_use]
+    pub fn with_marks(self, marks: &Marks, folder: impl AsRef<Path>) -> Pack {
+        read::add_marks(self, marks, folder.as_ref())
+    }
+
+    /// A pack of nothing but the pictures that a game's marks name.
+    pub fn of_marks(marks: &Marks, folder: impl AsRef<Path>) -> Pack {
+        let pack = Pack {
+            folder: folder.as_ref().to_owned(),
+            title: "marks".to_owned(),
+            files: BTreeMap::new(),
+            families: Vec::new(),
+            notes: Vec::new(),
+            found: Vec::new(),
         };
-        let family = takes(Some(product)).or_else(|| takes(None))?;
-        Some(&family.name)
+        pack.with_marks(marks, folder)
+    }
+
+    /// The picture of an input by the family whose marks the words have, or by one that it is like;
+    /// else the one for any family, else nothing.
+    pub fn picture_for(&self, input: Input, words: &Words) -> Option<&[u8]> {
+        Some(&self.found_for(input, words)?.bytes)
+    }
+
+    fn found_for(&self, input: Input, words: &Words) -> Option<&Picture> {
+        let own = |name| {
+            let family = self.families.iter().find(|f| f.name == name)?;
+            family.files.get(&input)
+        };
+        let found = words.families().find_map(own);
+        found.or_else(|| self.files.get(&input))
     }
 
     /// The picture of an input: the family's, else the one for any family, else nothing, where the

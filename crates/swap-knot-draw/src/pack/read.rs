@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Component, Path, PathBuf};
 
-use swap_knot::Input;
+use swap_knot::{Input, Marks};
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
@@ -58,6 +58,47 @@ pub(super) fn open(folder: &Path) -> Result<Pack, PackError> {
     Ok(pack)
 }
 
+/// A pack with the pictures that marks name.
+pub(super) fn add_marks(mut pack: Pack, marks: &Marks, folder: &Path) -> Pack {
+    let count = pack.families.iter().map(|f| f.files.len()).sum::<usize>() + pack.files.len();
+    let mut reader = Reader {
+        folder,
+        count,
+        notes: Vec::new(),
+    };
+    for (family, input, file) in marks.pictures() {
+        let known = pack.families.iter().position(|f| f.name == family.name());
+        let at = known.unwrap_or_else(|| {
+            pack.families.push(Family {
+                name: family.name().to_owned(),
+                usb: family.usb().to_vec(),
+                files: BTreeMap::new(),
+            });
+            pack.families.len() - 1
+        });
+        reader.count += 1;
+        if reader.count > Pack::MAX_FILES {
+            break;
+        }
+        match reader.picture(file) {
+            Ok(mut picture) => {
+                // Of a file in the pack's own folder it is known that it is used.
+                let real = |p: &Path| fs::canonicalize(p).ok();
+                let whole = real(&folder.join(file)).zip(real(&pack.folder));
+                let inside = whole.and_then(|(p, top)| Some(p.strip_prefix(top).ok()?.to_owned()));
+                picture.path = inside.unwrap_or(picture.path);
+                pack.families[at].files.insert(input, picture);
+            }
+            Err(message) => reader.notes.push(PackNote {
+                file: file.to_owned(),
+                message,
+            }),
+        }
+    }
+    pack.notes.append(&mut reader.notes);
+    pack
+}
+
 struct Reader<'a> {
     folder: &'a Path,
     count: usize,
@@ -105,10 +146,7 @@ impl Reader<'_> {
             for number in list.ok_or_else(|| wrong(value.span().start))? {
                 let at = number.span().start;
                 let text = number.get_ref().as_str().ok_or_else(|| wrong(at))?;
-                usb.push(usb_of(text).ok_or_else(|| {
-                    let how = "four hexadecimal digits, `:`, and four more or `*`";
-                    (at, format!("`{text}` is no USB number; write {how}"))
-                })?);
+                usb.push(text.parse().map_err(|e| (at, format!("{e}")))?);
             }
         }
         Ok(Family {
@@ -180,19 +218,6 @@ impl Reader<'_> {
             bytes,
         })
     }
-}
-
-fn usb_of(text: &str) -> Option<(u16, Option<u16>)> {
-    let number = |digits: &str| {
-        let four = digits.len() == 4;
-        four.then(|| u16::from_str_radix(digits, 16).ok()).flatten()
-    };
-    let (vendor, product) = text.split_once(':')?;
-    let product = match product {
-        "*" => None,
-        digits => Some(number(digits)?),
-    };
-    Some((number(vendor)?, product))
 }
 
 fn known(table: &DeTable<'_>, keys: &[&str]) -> Result<(), Wrong> {
