@@ -336,7 +336,7 @@ fn the_screen_is_worked_with_a_pad_alone() {
     push(&mut window, "south");
     window.wait_until("cell cast-off gamepad-1", "press…");
     push(&mut window, "east");
-    window.wait_until("cell cast-off gamepad-1", "right face button");
+    window.wait_until("cell cast-off gamepad-1", "rightmost of the four buttons");
     // A chord of the pad, held and completed; and a conflict, backed out of.
     push(&mut window, "down");
     window.wait_until("focus", "cell coil-rope gamepad-1");
@@ -347,7 +347,7 @@ fn the_screen_is_worked_with_a_pad_alone() {
     window.simulate("0 9 pad:shoulder-right 0");
     window.wait_until(
         "cell coil-rope gamepad-1",
-        "right shoulder + bottom face button",
+        "right shoulder + lowest of the four buttons",
     );
     push(&mut window, "south");
     window.wait_until("cell coil-rope gamepad-1", "press…");
@@ -370,7 +370,7 @@ fn the_screen_is_worked_with_a_pad_alone() {
     window.close();
     let mut window = desktop.open(profiles.path());
     window.open_screen();
-    window.wait_until("cell cast-off gamepad-1", "right face button");
+    window.wait_until("cell cast-off gamepad-1", "rightmost of the four buttons");
     window.close();
 }
 
