@@ -1,0 +1,150 @@
+//! What several tests need: the demo sheet, events, a hand on a seat.
+
+pub mod disk;
+
+use swap_knot::{
+    ActionId, Cell, Chord, DeviceId, Event, EventKind, Layout, MouseButton, PadButton, Place,
+    Profile, Rig, Seat, Sheet, Stick, Time,
+};
+
+pub const DEMO: &str = include_str!("../../../../../demo/slack-water.toml");
+
+pub fn demo() -> Sheet {
+    sheet(DEMO)
+}
+
+pub fn sheet(text: &str) -> Sheet {
+    Sheet::from_toml(text).unwrap_or_else(|e| panic!("{e}"))
+}
+
+/// A sheet of a game called `test` with these lines in it.
+pub fn small(lines: &str) -> Sheet {
+    sheet(&format!("game = \"test\"\n{lines}"))
+}
+
+pub fn us(sheet: &Sheet) -> Rig {
+    Rig::new(sheet, &Profile::default(), &Layout::us())
+}
+
+pub fn chord(text: &str) -> Chord {
+    text.parse().unwrap_or_else(|e| panic!("{e}"))
+}
+
+/// The cell that a text such as `walk.up keyboard-1` names.
+pub fn cell(sheet: &Sheet, text: &str) -> Cell {
+    let (row, column) = text.split_once(' ').unwrap();
+    let row = sheet
+        .find_row(row)
+        .unwrap_or_else(|| panic!("no row {row}"));
+    row.cell(column.parse().unwrap())
+}
+
+/// A seat with hands on every device; each step takes a millisecond.
+pub struct Hand {
+    pub seat: Seat,
+    pub now: u64,
+}
+
+impl Hand {
+    pub fn new(sheet: &Sheet) -> Hand {
+        Hand::on(us(sheet))
+    }
+
+    pub fn on(rig: Rig) -> Hand {
+        Hand {
+            seat: Seat::new(rig),
+            now: 0,
+        }
+    }
+
+    pub fn feed(&mut self, device: u16, what: EventKind) -> &mut Self {
+        self.now += 1;
+        self.seat.feed(&Event {
+            at: Time::from_millis(self.now),
+            device: DeviceId(device),
+            what,
+        });
+        self
+    }
+
+    pub fn key(&mut self, place: Place, down: bool) -> &mut Self {
+        self.feed(
+            0,
+            EventKind::Key {
+                place,
+                down,
+                text: None,
+            },
+        )
+    }
+
+    pub fn down(&mut self, place: Place) -> &mut Self {
+        self.key(place, true)
+    }
+
+    pub fn up(&mut self, place: Place) -> &mut Self {
+        self.key(place, false)
+    }
+
+    pub fn click(&mut self, button: MouseButton, down: bool) -> &mut Self {
+        self.feed(1, EventKind::MouseButton { button, down })
+    }
+
+    pub fn pad(&mut self, button: PadButton, value: f32) -> &mut Self {
+        self.feed(2, EventKind::PadButton { button, value })
+    }
+
+    pub fn stick(&mut self, x: f32, y: f32) -> &mut Self {
+        let stick = Stick::LEFT;
+        self.feed(2, EventKind::PadStick { stick, x, y })
+    }
+
+    pub fn tick(&mut self) -> &mut Self {
+        self.wait(1)
+    }
+
+    /// Lets so many milliseconds go by, then ticks.
+    pub fn wait(&mut self, millis: u64) -> &mut Self {
+        self.now += millis;
+        self.seat.tick(Time::from_millis(self.now));
+        self
+    }
+
+    pub fn action(&self, name: &str) -> ActionId {
+        let found = self.seat.rig().sheet().find(name);
+        found.unwrap_or_else(|| panic!("no action {name}"))
+    }
+
+    pub fn is_down(&self, row: &str) -> bool {
+        self.seat
+            .is_down(self.seat.rig().sheet().find_row(row).unwrap())
+    }
+
+    pub fn went_down(&self, row: &str) -> bool {
+        self.seat
+            .went_down(self.seat.rig().sheet().find_row(row).unwrap())
+    }
+
+    /// What happened since the tick before the last, as `began walk.up`.
+    pub fn happened(&self) -> Vec<String> {
+        let sheet = self.seat.rig().sheet();
+        let line = |h: &swap_knot::Happened| {
+            let row = swap_knot::Row {
+                action: h.action,
+                arm: h.arm,
+            };
+            format!("{:?} {}", h.edge, sheet.row_name(row)).to_lowercase()
+        };
+        self.seat.happened().iter().map(line).collect()
+    }
+
+    pub fn situation(&mut self, names: &[&str]) -> &mut Self {
+        let sheet = self.seat.rig().sheet().clone();
+        let ids: Vec<_> = names
+            .iter()
+            .map(|n| sheet.find_situation(n).unwrap())
+            .collect();
+        self.seat.set_situations(&ids);
+        self
+    }
+}

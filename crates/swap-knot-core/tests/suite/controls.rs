@@ -1,0 +1,358 @@
+//! One player's controls in one piece: learned, edited, spoken, kept, and never waiting for a file.
+
+use std::collections::BTreeMap;
+use std::sync::atomic::Ordering;
+
+use crate::common::disk::Watched;
+use crate::common::{cell, chord, demo, sheet};
+use proptest::prelude::*;
+use swap_knot::{
+    Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Place, Profile,
+    Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Words,
+};
+
+fn ada() -> Slug {
+    "ada".parse().unwrap()
+}
+
+fn open(sheet: &Sheet, store: &(impl Store + Clone + 'static)) -> Controls {
+    Controls::open(
+        sheet,
+        Locker::in_store(store.clone()),
+        &ada(),
+        &Layout::us(),
+    )
+}
+
+fn bind(controls: &mut Controls, sheet: &Sheet, at: &str, to: &str) {
+    let mut draft = controls.draft();
+    let bound = draft.bind(cell(sheet, at), chord(to)).unwrap();
+    assert!(
+        matches!(bound, swap_knot::Bind::Done),
+        "{at} = {to}: {bound:?}"
+    );
+    controls.apply(&mut draft);
+}
+
+/// A press that says what the key types.
+fn types(keyboard: &mut Simulated, place: Place, text: char) -> Event {
+    let mut event = keyboard.key(place);
+    event.what = EventKind::Key {
+        place,
+        down: true,
+        text: Some(text),
+    };
+    event
+}
+
+#[test]
+fn a_player_is_learned_spoken_to_and_remembered() {
+    let (sheet, store) = (demo(), Watched::default());
+    let mut controls = open(&sheet, &store);
+    assert!(controls.take_reports().is_empty() && !controls.wants_saving());
+    let opening = store.calls();
+
+    // A player in France presses the key that types z there; prompts follow without a word.
+    let walk = "{walk.up}";
+    assert_eq!(controls.prompt(walk).unwrap().to_string(), "W");
+    let mut keyboard = Simulated::new(DeviceId(0));
+    // A menu that is asked first judges on the layout of that very press.
+    controls.offer(&types(&mut keyboard, Place::KeyW, 'z'), |layout| {
+        assert_eq!(layout.name(), "fr");
+        false
+    });
+    controls.tick(keyboard.now());
+    assert!(controls.seat().is_down(sheet.find_row("walk.up").unwrap()));
+    assert_eq!(controls.resolver().layout().name(), "fr");
+    assert_eq!(controls.prompt(walk).unwrap().to_string(), "Z");
+    controls.feed(&keyboard.key_up(Place::KeyW));
+
+    controls.set_words(&Words::shipped("fr").unwrap());
+    let phrase = controls.prompt("{do:horn}").unwrap().to_string();
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyN");
+    assert_ne!(controls.prompt("{do:horn}").unwrap().to_string(), phrase);
+    assert!(controls.prompt("{do:no-such-action}").is_err());
+    for frame in 0..200 {
+        let _ = controls.prompt(&format!("{{horn}}, {frame}")).unwrap();
+        controls.tick(keyboard.now());
+    }
+    let here = Layout::shipped("fr").unwrap();
+    assert!(controls.resolver().layout() == &here && controls.wants_saving());
+    // A frame costs nothing that the machine would notice, and touched no file until here.
+    let mut frame = |controls: &mut Controls| {
+        controls.feed(&types(&mut keyboard, Place::KeyW, 'z'));
+        controls.feed(&keyboard.key_up(Place::KeyW));
+        controls.tick(keyboard.now());
+        let _ = controls.prompt("{do:horn}").unwrap();
+        assert!(controls.wants_saving());
+    };
+    (0..100).for_each(|_| frame(&mut controls));
+    let spent = allocation_counter::measure(|| (0..100).for_each(|_| frame(&mut controls)));
+    assert_eq!(spent.count_total, 0);
+    assert_eq!(store.calls(), opening);
+    assert!(controls.wants_saving() && controls.save() && controls.take_reports().is_empty());
+
+    // Chosen is chosen: typing does not change it, here and in the next run.
+    controls.choose_layout(Some(&Layout::shipped("de").unwrap()));
+    assert!(controls.save());
+    let mut again = open(&sheet, &store);
+    again.feed(&types(&mut keyboard, Place::KeyQ, 'a'));
+    again.follow_layout(&Layout::us());
+    assert_eq!(again.resolver().layout().name(), "de");
+    assert_eq!(again.prompt("{horn}").unwrap().to_string(), "N");
+    again.choose_layout(None);
+    again.feed(&types(&mut keyboard, Place::KeyQ, 'a'));
+    assert_eq!(again.resolver().layout().name(), "fr");
+    assert!(again.save());
+    assert_eq!(open(&sheet, &store).profile().layout(), None);
+}
+
+#[test]
+fn what_cannot_be_saved_is_told_once_and_tried_again() {
+    let (sheet, store) = (demo(), Watched::default());
+    let mut controls = open(&sheet, &store);
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyN");
+    store.is_down.store(true, Ordering::Relaxed);
+    let mut told = 0;
+    for second in 0..60 {
+        controls.tick(swap_knot::Time::from_millis(second * 1000));
+        if let Some(saving) = controls.saving() {
+            controls.saved(saving.run());
+        }
+        told += controls.take_reports().len();
+    }
+    assert_eq!(told, 1);
+    assert!(store.calls() < 30, "{} calls", store.calls());
+    // Who asks for it is answered each time.
+    assert!(!controls.save());
+    let [Report::CannotSave(why)] = &controls.take_reports()[..] else {
+        panic!("it failed");
+    };
+    assert!(matches!(why.kind(), LockerErrorKind::Disk(_)));
+    controls.set_words(&Words::shipped("de").unwrap());
+    let text = controls.tell(why);
+    assert!(
+        text.starts_with("Das Profil") && !text.contains("ada"),
+        "{text}"
+    );
+    store.is_down.store(false, Ordering::Relaxed);
+    assert!(controls.save());
+    assert_eq!(open(&sheet, &store).profile(), controls.profile());
+}
+
+#[test]
+fn what_was_wrong_at_the_start_is_told_and_nothing_is_lost() {
+    let (sheet, store) = (demo(), Watched::default());
+    store.inner.replace("ada.toml", b"[bind").unwrap();
+    let mut controls = open(&sheet, &store);
+    assert!(matches!(
+        controls.take_reports()[..],
+        [Report::Load(swap_knot::LoadNote::CannotRead { .. })]
+    ));
+    // Nothing was changed: nothing is written over the damaged file.
+    assert!(controls.save());
+    assert_eq!(store.inner.read("ada.toml", 100).unwrap(), b"[bind");
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyN");
+    assert!(controls.save());
+    assert!(matches!(controls.take_reports()[..], [Report::Saved(_)]));
+    assert_eq!(store.inner.read("ada.damaged-1", 100).unwrap(), b"[bind");
+
+    // A profile for what this version does not have in this way.
+    let odd = Profile::from_toml("format = 1\n[bind.no-such-action]\nkeyboard-1 = \"KeyN\"");
+    let mut guest = Controls::new(&sheet, odd.unwrap(), &Layout::us());
+    assert!(matches!(guest.take_reports()[..], [Report::CarriedOver(_)]));
+    assert!(guest.saving().is_none() && guest.save() && guest.kept_in().is_none());
+}
+
+#[test]
+fn another_layout_and_another_copy_of_the_game_tell_what_they_bring_about() {
+    // By letter and by place: one key in France, two in America.
+    let sheet = sheet(
+        "game = \"test\"\n[actions.bell]\nbind = \"letter:a\"\n[actions.horn]\nbind = \"KeyX\"\n\
+         [actions.flag]\nbind = \"KeyF\"\n",
+    );
+    let store = Watched::default();
+    let mut controls = open(&sheet, &store);
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyQ");
+    assert!(controls.save() && controls.take_reports().is_empty());
+    controls.follow_layout(&Layout::shipped("fr").unwrap());
+    let reports = controls.take_reports();
+    assert!(matches!(reports[..], [Report::Conflict(_)]), "{reports:?}");
+    let text = controls.tell(&reports[0]);
+    assert!(text.contains("Bell") && text.contains("Horn"), "{text}");
+    controls.follow_layout(&Layout::us());
+    assert!(controls.take_reports().is_empty());
+
+    // Another copy binds the flag to a key that this one gives to the bell, while a draft is open.
+    let mut other = open(&sheet, &store);
+    let mut draft = controls.draft();
+    let _ = draft
+        .bind(cell(&sheet, "bell keyboard-1"), chord("KeyG"))
+        .unwrap();
+    bind(&mut other, &sheet, "flag keyboard-1", "KeyG");
+    assert!(other.save());
+    controls.apply(&mut draft);
+    assert!(controls.save());
+    let reports = controls.take_reports();
+    assert!(
+        matches!(reports[..], [Report::Saved(_), Report::Conflict(_)]),
+        "{reports:?}"
+    );
+    for report in &reports {
+        assert_eq!(controls.tell(report).lines().count(), 1, "{report:?}");
+    }
+    // What came of another player's save is not taken for one's own.
+    bind(&mut other, &sheet, "horn keyboard-1", "KeyK");
+    let (mine, theirs) = (controls.profile().clone(), other.saving().unwrap().run());
+    controls.saved(theirs);
+    assert!(*controls.profile() == mine && other.wants_saving());
+    bind(&mut other, &sheet, "horn keyboard-1", "KeyQ");
+    assert!(other.save());
+    // The draft knows nothing of the flag, and applying it again does not take it back.
+    let _ = draft
+        .bind(cell(&sheet, "bell keyboard-1"), chord("KeyB"))
+        .unwrap();
+    controls.apply(&mut draft);
+    assert!(controls.take_reports().is_empty());
+    assert_eq!(controls.prompt("{flag} {bell}").unwrap().to_string(), "G B");
+}
+
+/// What a hand can do to one of two copies of a game that keep one player in one place.
+#[derive(Clone, Copy, Debug)]
+enum Step {
+    Bind(usize, usize),
+    Begin,
+    Run,
+    HandOver,
+    Drop,
+    Break(bool),
+}
+
+fn steps() -> impl Strategy<Value = Vec<(usize, Step)>> {
+    let step = prop_oneof![
+        4 => (0..3_usize, 0..4_usize).prop_map(|(row, key)| Step::Bind(row, key)),
+        3 => Just(Step::Begin),
+        3 => Just(Step::Run),
+        3 => Just(Step::HandOver),
+        1 => Just(Step::Drop),
+        1 => any::<bool>().prop_map(Step::Break),
+    ];
+    prop::collection::vec((0..2_usize, step), 1..60)
+}
+
+/// Two copies, each of which edits actions of its own; the keys that an action can have are its own
+/// too, so that the last word of each is all there is to know.
+fn play_two(steps: Vec<(usize, Step)>) {
+    const KEYS: &str = "ABCDEFGHIJKLMNOPQRSTUVWX";
+    let key = |action: usize, n: usize| -> Chord {
+        chord(&format!("Key{}", &KEYS[action * 4 + n..=action * 4 + n]))
+    };
+    let mut text = "game = \"test\"\n".to_owned();
+    for action in 0..6 {
+        text += &format!("[actions.a{action}]\nbind = \"{}\"\n", key(action, 0));
+    }
+    let (sheet, store) = (sheet(&text), Watched::default());
+    let mut copies = [open(&sheet, &store), open(&sheet, &store)];
+    let mut under_way: [Option<Saving>; 2] = [None, None];
+    let mut run: [Option<SavingDone>; 2] = [None, None];
+    let mut last_word = BTreeMap::new();
+    for (who, step) in steps {
+        match step {
+            Step::Bind(row, n) => {
+                let action = who * 3 + row;
+                let at = format!("a{action} keyboard-1");
+                let mut draft = copies[who].draft();
+                let _ = draft.bind(cell(&sheet, &at), key(action, n)).unwrap();
+                if n % 2 == 1 {
+                    // As a menu does it that knows nothing of who plays.
+                    draft.apply();
+                }
+                copies[who].apply(&mut draft);
+                last_word.insert(at, key(action, n));
+            }
+            Step::Begin => {
+                let is_busy = under_way[who].is_some() || run[who].is_some();
+                let saving = copies[who].saving();
+                // Two saves of one player never overtake each other.
+                assert!(!is_busy || saving.is_none());
+                under_way[who] = under_way[who].take().or(saving);
+            }
+            Step::Run => {
+                if let Some(saving) = under_way[who].take() {
+                    run[who] = Some(saving.run());
+                }
+            }
+            Step::HandOver => {
+                if let Some(done) = run[who].take() {
+                    copies[who].saved(done);
+                }
+            }
+            Step::Drop => under_way[who] = None,
+            Step::Break(is_down) => store.is_down.store(is_down, Ordering::Relaxed),
+        }
+        // The player's own last word is what is played, whatever is saved meanwhile.
+        for (at, chord) in last_word.iter().filter(|(at, _)| owner(at) == who) {
+            let bound = copies[who].seat().rig().binding_in(cell(&sheet, at));
+            assert_eq!(bound.map(|b| &b.chord), Some(chord));
+        }
+    }
+    store.is_down.store(false, Ordering::Relaxed);
+    for who in [0, 1] {
+        if let Some(done) = run[who].take().or(under_way[who].take().map(Saving::run)) {
+            copies[who].saved(done);
+        }
+    }
+    // Both save until each has heard of the other.
+    for who in [0, 1, 0] {
+        let title = copies[who].profile().title().to_owned();
+        assert_eq!(title, "ada");
+        assert!(copies[who].save());
+    }
+    let kept = open(&sheet, &store);
+    for (at, chord) in &last_word {
+        let bound = kept.seat().rig().binding_in(cell(&sheet, at));
+        assert_eq!(bound.map(|b| &b.chord), Some(chord), "{at}");
+    }
+}
+
+/// Which copy edits a cell.
+fn owner(at: &str) -> usize {
+    usize::from(&at[1..2] >= "3")
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 400, ..ProptestConfig::default() })]
+    #[test]
+    fn no_last_word_is_lost_between_two_copies(steps in steps()) {
+        play_two(steps);
+    }
+}
+
+#[test]
+fn prompts_go_by_the_ids_of_the_games_own_texts_and_follow_the_language() {
+    let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"").unwrap();
+    let mut controls = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
+    let text = "blow = {\"{do:horn}\"} now\nmany = { $n ->\n   *[other] x\n }\n";
+    let words = Words::english().with_texts(text, "en.ftl").unwrap();
+    controls.set_words(&words);
+    assert_eq!(
+        controls.prompt_of("blow").unwrap().to_string(),
+        "Press H now"
+    );
+    let german = Words::nearest("de");
+    let german = german
+        .with_texts("blow = Jetzt {\"{do:horn}\"}", "de.ftl")
+        .unwrap();
+    controls.set_words(&german);
+    assert_eq!(
+        controls.prompt_of("blow").unwrap().to_string(),
+        "Jetzt drücke H"
+    );
+    controls.set_words(&words);
+    let told = controls.prompt_of("many").unwrap_err().to_string();
+    assert!(told.contains("there is no text `many` (en)"), "{told}");
+    assert!(controls.prompt_of("blwo").is_err());
+    controls.set_words(&words.bracketed());
+    let told = controls.prompt_of("blow").unwrap().to_string();
+    assert!(told.starts_with('⟦') && told.ends_with(" now⟧"), "{told}");
+}

@@ -1,0 +1,196 @@
+//! Growth: twice as much to read or edit takes about twice the work, counted in allocation and not
+//! by a clock; and what could grow without bound has one.
+
+use std::fmt::Write as _;
+
+use crate::common::{cell, chord, demo};
+use allocation_counter::measure;
+use swap_knot::{Bind, CarriedOver, Draft, Layout, Platform, Profile, Rig, Sheet, conflicts};
+
+/// How many bytes something allocates in all.
+fn work(what: impl FnOnce()) -> u64 {
+    measure(what).bytes_total
+}
+
+/// Twice the size takes at most so much more than twice the work.
+fn grows_linearly(what: &str, size: usize, work: impl Fn(usize) -> u64) {
+    let (one, two) = (work(size), work(2 * size));
+    let ratio = two as f64 / one as f64;
+    assert!(
+        ratio < 2.6,
+        "{what}: {ratio:.2} times the work for twice the size"
+    );
+}
+
+fn sheet_with(actions: usize, line: impl Fn(usize) -> String) -> String {
+    let mut text = "game = \"big\"\n".to_owned();
+    for n in 0..actions {
+        writeln!(text, "[actions.action-{n}]\n{}", line(n)).unwrap();
+    }
+    text
+}
+
+#[test]
+fn misspelt_names_are_read_in_linear_time() {
+    let read = |text: &str| work(|| drop(Sheet::from_toml(text)));
+    grows_linearly("unknown situations", 2000, |n| {
+        read(&sheet_with(n, |n| format!("situation = \"dck-{n}\"")))
+    });
+    grows_linearly("unknown keys", 2000, |n| {
+        read(&sheet_with(n, |n| format!("bnd-{n} = \"KeyA\"")))
+    });
+    grows_linearly("unknown groups", 1000, |n| {
+        read(&sheet_with(n, |n| format!("group = \"grp-{n}\"")))
+    });
+    grows_linearly("actions that share with none", 2000, |n| {
+        read(&sheet_with(n, |n| format!("share = \"aktion-{n}\"")))
+    });
+    grows_linearly("rows of a preset", 1000, |n| {
+        let mut text = sheet_with(n, |_| String::new());
+        for n in 0..n {
+            writeln!(text, "[presets.p.bind.aktion-{n}]\nkeyboard-1 = \"KeyA\"").unwrap();
+        }
+        read(&text)
+    });
+    let long = format!(
+        "game = \"x\"\n[actions.horn]\nbind = \"{}\"",
+        "K".repeat(500_000)
+    );
+    assert!(work(|| drop(Sheet::from_toml(&long))) < 20_000_000);
+}
+
+/// Profiles as somebody would make them who means harm, of about that many bytes.
+fn hostile(bytes: usize) -> Vec<(&'static str, String)> {
+    let many = |line: &dyn Fn(usize) -> String| {
+        let mut text = "format = 1\n".to_owned();
+        let mut n = 0;
+        while text.len() < bytes {
+            text += &line(n);
+            n += 1;
+        }
+        text
+    };
+    vec![
+        (
+            "rows",
+            many(&|n| format!("[bind.r{n}]\nkeyboard-1 = \"KeyA\"\n")),
+        ),
+        (
+            "misspelt chords",
+            many(&|n| format!("[bind.s{n}]\nkeyboard-1 = \"Contrl+Shoft+KayK\"\n")),
+        ),
+        (
+            "rows of one action",
+            many(&|n| format!("[bind.\"unmoor.r{n}\"]\nkeyboard-1 = \"KeyA\"\n")),
+        ),
+        ("keys", many(&|n| format!("k{n} = 1\n"))),
+        ("dotted keys", many(&|n| format!("a.b.c.d.e.f{n} = 1\n"))),
+        (
+            "deep tables",
+            many(&|n| format!("[a{n}.b.c.d.e.f.g.h.i.j.k.l.m.n.o.p]\nq = 1\n")),
+        ),
+        (
+            "feel",
+            many(&|n| format!("[action-feel.r{n}.gamepad]\ncurve = 2\n")),
+        ),
+        ("lists", many(&|n| format!("l{n} = [[[[[[[[1]]]]]]]]\n"))),
+        (
+            "inline tables",
+            many(&|n| format!("t{n} = {{ a = {{ b = {{ c = 1 }} }} }}\n")),
+        ),
+    ]
+}
+
+#[test]
+fn hostile_profiles_are_read_judged_and_written_in_linear_time() {
+    let sheet = demo();
+    let on = Layout::us();
+    for n in 0..hostile(10).len() {
+        let what = hostile(10)[n].0;
+        grows_linearly(what, 100_000, |bytes| {
+            let text = &hostile(bytes)[n].1;
+            work(|| {
+                let profile = Profile::from_toml(text).unwrap();
+                let carried = CarriedOver::new(&sheet, &profile, &on);
+                let rig = Rig::new(&sheet, &carried.profile, &on);
+                assert!(!rig.not_in_force().is_empty());
+                let (merged, _) = profile.merged(
+                    &Profile::default(),
+                    &carried.profile,
+                    swap_knot::Newer::Ours,
+                );
+                drop(merged.to_toml());
+            })
+        });
+    }
+}
+
+#[test]
+fn an_edit_costs_by_the_sheet_and_not_by_what_the_profile_keeps_aside() {
+    let sheet = demo();
+    let edit = |unknown: usize| {
+        let mut text = "format = 1\n".to_owned();
+        for n in 0..unknown {
+            writeln!(text, "[bind.unknown-{n}]\nkeyboard-1 = \"KeyA\"").unwrap();
+        }
+        let mut draft = Draft::new(&sheet, Profile::from_toml(&text).unwrap(), &Layout::us());
+        let horn = cell(&sheet, "horn keyboard-1");
+        let spent = work(|| {
+            assert!(matches!(draft.bind(horn, chord("KeyN")), Ok(Bind::Done)));
+            assert!(draft.undo() && draft.redo());
+            assert_eq!(draft.changes().len(), 1);
+        });
+        assert_eq!(draft.profile().row_names().count(), unknown + 1);
+        spent
+    };
+    let (few, many) = (edit(10), edit(20_000));
+    assert!(
+        many <= few + few / 10,
+        "{few} bytes with ten rows, {many} with twenty thousand"
+    );
+}
+
+#[test]
+fn undo_has_a_bound() {
+    let sheet = demo();
+    let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+    for n in 0..2500 {
+        draft.set_toggle("lantern", Some(n % 2 == 1)).unwrap();
+    }
+    let mut undone = 0;
+    while draft.undo() {
+        undone += 1;
+    }
+    assert_eq!(undone, 1000);
+}
+
+#[test]
+fn a_thousand_actions_on_one_key_are_told_within_bounds() {
+    let told = |actions: usize| {
+        let sheet =
+            Sheet::from_toml(&sheet_with(actions, |_| "bind = \"KeyA\"".to_owned())).unwrap();
+        let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+        let mut all = 0;
+        let spent = work(|| {
+            all = conflicts(&sheet, rig.bindings(), &[Layout::us()], Platform::Other).len();
+        });
+        assert!(all <= 5000, "{all}");
+        spent
+    };
+    let (one, three) = (told(1000), told(3000));
+    assert!(
+        three < 4 * one,
+        "{one} bytes for a thousand, {three} for three thousand"
+    );
+    assert!(three < 50_000_000, "{three} bytes");
+}
+
+#[test]
+fn every_setting_of_a_hostile_profile_is_still_there() {
+    for (what, text) in hostile(20_000) {
+        let profile = Profile::from_toml(&text).unwrap();
+        let again = Profile::from_toml(&profile.to_toml()).unwrap();
+        assert_eq!(again, profile, "{what}");
+        assert!(profile.settings().count() >= 100, "{what}");
+    }
+}

@@ -1,0 +1,45 @@
+//! The tests of the core, through what games see of it: one program, so that it is built and linked once
+//! and the long ones run beside the others.
+//!
+//! `cargo test -p swap-knot-core --test suite screen::` runs those of one part.
+
+#![allow(
+    missing_docs,
+    unreachable_pub,
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::panic
+)]
+
+mod carrying;
+mod common;
+mod conflict_model;
+mod controls;
+mod easing;
+mod formats;
+mod inputs;
+mod keeping;
+mod languages;
+mod law;
+mod layouts;
+mod limits;
+mod locker;
+mod marks;
+mod meeting;
+mod model;
+mod mods;
+mod paces;
+mod players;
+mod profiles;
+mod prompts;
+mod remapping;
+mod saved;
+mod screen;
+mod seams;
+mod seat;
+mod seat_model;
+mod sheets;
+mod traces;
+mod turning;
+mod words;
+mod worlds;

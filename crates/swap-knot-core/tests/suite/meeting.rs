@@ -1,0 +1,485 @@
+//! Play and check agree, over every stack that a sheet allows: whatever two actions one gesture
+//! begins, the check has told of; and whatever it tells of, some gesture does.
+
+use std::collections::BTreeSet;
+
+use proptest::prelude::*;
+use swap_knot::{
+    ActionId, Bound, Chord, Conflict, ConflictClass, DeviceId, Direction, Edge, Event, EventKind,
+    Input, Layout, Manner, Party, Place, Platform, Profile, Resolver, Rig, Seat, Sheet,
+    SituationId, Stick, Time, conflicts,
+};
+
+const PRESS: [&str; 24] = [
+    "KeyA",
+    "KeyQ",
+    "letter:a",
+    "letter:q",
+    "Shift+letter:a",
+    "ShiftLeft",
+    "Shift+KeyA",
+    "ShiftLeft+KeyA",
+    "ShiftRight+KeyA",
+    "Ctrl+KeyA",
+    "Main+KeyA",
+    "Ctrl+Shift+KeyA",
+    "ShiftLeft+ShiftRight+KeyA",
+    "KeyQ+KeyA",
+    "letter:a+KeyQ",
+    "pad:south",
+    "pad:shoulder-left",
+    "pad:shoulder-left+pad:south",
+    "pad:trigger-left",
+    "pad:shoulder-left+pad:trigger-left",
+    "pad:trigger-left+pad:south",
+    "pad:stick-left.up",
+    "pad:shoulder-left+pad:stick-left.up",
+    "pad:stick-left.up+pad:south",
+];
+const MANNERS: [&str; 5] = ["press", "release", "hold", "tap", "double-tap"];
+const SITUATIONS: [&str; 5] = ["deck", "helm", "chart", "hail", "pause"];
+const STACKS: &str = r#"
+[situations.deck]
+[situations.helm]
+with = "deck"
+[situations.chart]
+over = ["deck", "helm"]
+cover = "used"
+[situations.hail]
+over = "deck"
+with = "helm"
+cover = "none"
+typing = true
+[situations.pause]
+over = "chart"
+"#;
+
+#[derive(Clone, Debug)]
+struct Drawn {
+    shape: u8,
+    bindings: Vec<(usize, usize, bool)>,
+    situations: Vec<usize>,
+    while_paused: bool,
+    while_typing: bool,
+}
+
+fn drawn() -> impl Strategy<Value = Vec<Drawn>> {
+    let one = (
+        prop_oneof![4 => Just(0_u8), 1 => Just(1), 1 => Just(2)],
+        proptest::collection::vec(
+            (0..PRESS.len(), 0..5_usize, prop::bool::weighted(0.2)),
+            1..3,
+        ),
+        proptest::sample::subsequence(vec![0, 1, 2, 3, 4], 0..=2),
+        any::<bool>(),
+        any::<bool>(),
+    );
+    let one = one.prop_map(
+        |(shape, bindings, situations, while_paused, while_typing)| Drawn {
+            shape,
+            bindings,
+            situations,
+            while_paused,
+            while_typing,
+        },
+    );
+    proptest::collection::vec(one, 2..5)
+}
+
+fn declare(drawn: &[Drawn]) -> Option<(Sheet, String)> {
+    let mut text = format!("game = \"model\"\n{STACKS}");
+    for (n, action) in drawn.iter().enumerate() {
+        let names = action
+            .situations
+            .iter()
+            .map(|s| format!("\"{}\"", SITUATIONS[*s]));
+        let names: Vec<String> = names.collect();
+        text += &format!(
+            "[actions.a-{n}]\nwhile-paused = {}\nwhile-typing = {}\n",
+            action.while_paused, action.while_typing
+        );
+        if !names.is_empty() {
+            text += &format!("situation = [{}]\n", names.join(", "));
+        }
+        let each = action.bindings.iter();
+        text += &match action.shape {
+            0 => {
+                let all = each.map(|&(c, m, strict)| {
+                    let (on, manner) = (PRESS[c], MANNERS[m]);
+                    format!("{{ on = \"{on}\", manner = \"{manner}\", strict = {strict} }}")
+                });
+                format!("bind = [{}]\n", all.collect::<Vec<_>>().join(", "))
+            }
+            1 => "shape = \"plane\"\nbind = \"pad:stick-left\"\n".to_owned(),
+            _ => "shape = \"pull\"\nbind = \"pad:trigger-left\"\n".to_owned(),
+        };
+    }
+    Some((Sheet::from_toml(&text).ok()?, text))
+}
+
+/// Every order of every set of situations that the sheet lets be live together.
+fn stacks(sheet: &Sheet) -> Vec<Vec<SituationId>> {
+    let all: Vec<SituationId> = sheet.situations().map(|(id, _)| id).collect();
+    let mut out: Vec<Vec<SituationId>> = vec![Vec::new()];
+    let mut at = 0;
+    while at < out.len() {
+        for &next in &all {
+            let mut longer = out[at].clone();
+            if longer.contains(&next) {
+                continue;
+            }
+            longer.push(next);
+            out.push(longer);
+        }
+        at += 1;
+    }
+    out.retain(|stack| sheet.unforeseen(stack).is_none());
+    out
+}
+
+/// A player with one keyboard and one pad.
+#[derive(Clone)]
+struct Hands {
+    seat: Seat,
+    now: u64,
+    stick: [f32; 2],
+    began: Vec<ActionId>,
+}
+
+impl Hands {
+    fn work(&mut self, leaf: Input, down: bool) {
+        self.now += 10;
+        let (device, what) = match leaf {
+            Input::Key(place) => (
+                0,
+                EventKind::Key {
+                    place,
+                    down,
+                    text: None,
+                },
+            ),
+            Input::PadButton(button) => {
+                let value = if down { 1.0 } else { 0.0 };
+                (1, EventKind::PadButton { button, value })
+            }
+            Input::PadStickHalf(stick, direction) => {
+                let to = if down { 1.0 } else { 0.0 };
+                match direction {
+                    Direction::Up => self.stick[1] = to,
+                    Direction::Down => self.stick[1] = -to,
+                    Direction::Left => self.stick[0] = -to,
+                    Direction::Right => self.stick[0] = to,
+                }
+                let [x, y] = self.stick;
+                (1, EventKind::PadStick { stick, x, y })
+            }
+            other => panic!("{other} is no leaf"),
+        };
+        self.seat.feed(&Event {
+            at: Time::from_millis(self.now),
+            device: DeviceId(device),
+            what,
+        });
+        self.wait(0);
+    }
+
+    fn wait(&mut self, millis: u64) {
+        self.now += millis;
+        self.seat.tick(Time::from_millis(self.now));
+        let began = self.seat.happened().iter();
+        let began = began.filter(|h| h.edge == Edge::Began && h.arm.is_none());
+        self.began.extend(began.map(|h| h.action));
+    }
+
+    /// Works an input in a manner.
+    fn gesture(&mut self, leaf: Input, manner: Manner) {
+        match manner {
+            Manner::Press => self.work(leaf, true),
+            Manner::Hold => {
+                self.work(leaf, true);
+                self.wait(700);
+            }
+            Manner::Tap | Manner::Release => {
+                self.work(leaf, true);
+                self.work(leaf, false);
+            }
+            Manner::DoubleTap => {
+                self.work(leaf, true);
+                self.work(leaf, false);
+                self.work(leaf, true);
+            }
+        }
+    }
+}
+
+fn leaves(on: &Resolver, input: Input) -> Vec<Input> {
+    match input {
+        Input::PadStick(s) => Direction::ALL.map(|d| Input::PadStickHalf(s, d)).to_vec(),
+        Input::PadButton(_) | Input::PadStickHalf(..) => vec![input],
+        key => on.places_of(key).into_iter().map(Input::Key).collect(),
+    }
+}
+
+/// Whatever one press can be, from its going down on.
+fn gestures() -> [Vec<(bool, u64)>; 4] {
+    [
+        vec![(true, 50), (false, 0)],
+        vec![(true, 700), (false, 0)],
+        vec![(true, 50), (false, 20), (true, 50), (false, 0)],
+        vec![(true, 50), (false, 20), (true, 700), (false, 0)],
+    ]
+}
+
+/// The actions that begin by working one input while others are held; one set a gesture.
+fn begins(base: &Hands, held: &[Input], last: Input) -> Vec<BTreeSet<ActionId>> {
+    let mut ready = base.clone();
+    held.iter().for_each(|&leaf| ready.work(leaf, true));
+    // What comes of holding them has come.
+    ready.wait(700);
+    let each = gestures().into_iter().map(|gesture| {
+        let mut hands = ready.clone();
+        hands.began.clear();
+        for (down, wait) in gesture {
+            // What the first of two presses began, it began alone.
+            if down {
+                hands.began.clear();
+            }
+            hands.work(last, down);
+            hands.wait(wait);
+        }
+        hands.began.into_iter().collect()
+    });
+    each.collect()
+}
+
+/// Every way to take one leaf of each part.
+fn choices(parts: &[Vec<Input>]) -> Vec<Vec<Input>> {
+    let Some((first, rest)) = parts.split_first() else {
+        return vec![Vec::new()];
+    };
+    let mut out = Vec::new();
+    for tail in choices(rest) {
+        for leaf in first {
+            let mut all = vec![*leaf];
+            all.extend(&tail);
+            out.push(all);
+        }
+    }
+    out
+}
+
+struct Bench {
+    on: Resolver,
+    bases: Vec<Hands>,
+    rig: Rig,
+}
+
+impl Bench {
+    fn new(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Bench {
+        let rig = Rig::new(sheet, profile, on);
+        let bases = stacks(sheet).into_iter().map(|stack| {
+            let mut seat = Seat::new(rig.clone());
+            seat.set_situations(&stack);
+            Hands {
+                seat,
+                now: 1000,
+                stick: [0.0; 2],
+                began: Vec::new(),
+            }
+        });
+        Bench {
+            on: on.clone(),
+            bases: bases.collect(),
+            rig,
+        }
+    }
+
+    fn held(&self, chord: &Chord) -> Vec<Vec<Input>> {
+        chord.held().iter().map(|h| leaves(&self.on, *h)).collect()
+    }
+
+    /// Every leaf that something is bound to.
+    fn in_use(&self) -> Vec<Input> {
+        let inputs = self.rig.bindings().iter().flat_map(|b| b.chord.inputs());
+        let all: BTreeSet<Input> = inputs.flat_map(|i| leaves(&self.on, i)).collect();
+        // One direction stands for the others where only the whole stick is bound.
+        let up = Input::PadStickHalf(Stick::LEFT, Direction::Up);
+        let keep = |l: &Input| !matches!(l, Input::PadStickHalf(..)) || *l == up;
+        all.into_iter().filter(keep).collect()
+    }
+
+    /// Whether some gesture does what is told of a pair.
+    fn is_done(&self, told: &Conflict) -> bool {
+        let (a, b) = (&told.first, &told.second);
+        match told.class {
+            ConflictClass::LongerHidesShorter => self.is_hidden(a, b) || self.is_hidden(b, a),
+            ConflictClass::Member => self.is_member(a, b) || self.is_member(b, a),
+            _ => self.is_common(a, b),
+        }
+    }
+
+    fn lasts(&self, a: &Party, b: &Party) -> Vec<Input> {
+        let other = leaves(&self.on, b.chord.input());
+        let mut both = leaves(&self.on, a.chord.input());
+        both.retain(|l| other.contains(l));
+        both
+    }
+
+    fn is_common(&self, a: &Party, b: &Party) -> bool {
+        let mut parts = self.held(&a.chord);
+        parts.extend(self.held(&b.chord));
+        let wanted = [a, b].map(|p| p.cell.row.action);
+        // A strict chord that would hide both gives way to a modifier that neither minds.
+        let more = choices(&parts).into_iter().map(|mut held| {
+            held.push(Input::Key(Place::AltLeft));
+            held
+        });
+        choices(&parts).into_iter().chain(more).any(|mut held| {
+            held.sort();
+            held.dedup();
+            self.lasts(a, b).into_iter().any(|last| {
+                self.bases.iter().any(|base| {
+                    let all = begins(base, &held, last);
+                    all.iter().any(|b| wanted.iter().all(|w| b.contains(w)))
+                })
+            })
+        })
+    }
+
+    /// Whether working the longer one keeps the shorter one from happening where it would.
+    fn is_hidden(&self, short: &Party, long: &Party) -> bool {
+        let [s, l] = [short, long].map(|p| p.cell.row.action);
+        let short_held = choices(&self.held(&short.chord));
+        choices(&self.held(&long.chord)).into_iter().any(|held| {
+            self.lasts(short, long).into_iter().any(|last| {
+                self.bases.iter().any(|base| {
+                    let with = begins(base, &held, last);
+                    let only = |set: &BTreeSet<ActionId>| set.contains(&l) && !set.contains(&s);
+                    let alone = |held: &Vec<Input>| {
+                        begins(base, held, last).iter().any(|set| set.contains(&s))
+                    };
+                    with.iter().any(only)
+                        && short_held
+                            .iter()
+                            .filter(|h| h.iter().all(|leaf| held.contains(leaf)))
+                            .any(alone)
+                })
+            })
+        })
+    }
+
+    /// Whether one is on when the other, of which it is a part, happens.
+    fn is_member(&self, part: &Party, of: &Party) -> bool {
+        let [p, o] = [part, of].map(|p| p.cell.row.action);
+        let own = choices(&self.held(&part.chord));
+        own.into_iter().any(|held| {
+            leaves(&self.on, part.chord.input())
+                .into_iter()
+                .any(|last| {
+                    choices(&self.held(&of.chord)).into_iter().any(|all| {
+                        leaves(&self.on, of.chord.input()).into_iter().any(|end| {
+                            self.bases.iter().any(|base| {
+                                let mut hands = base.clone();
+                                held.iter().for_each(|&l| hands.work(l, true));
+                                hands.gesture(last, part.manner);
+                                let more = all.iter().filter(|l| **l != last && !held.contains(l));
+                                more.for_each(|&l| hands.work(l, true));
+                                if !hands.seat.is_down(p) {
+                                    return false;
+                                }
+                                hands.began.clear();
+                                hands.gesture(end, of.manner);
+                                hands.began.contains(&o) && hands.seat.is_down(p)
+                            })
+                        })
+                    })
+                })
+        })
+    }
+}
+
+fn agree(drawn: &[Drawn], layout: &str) -> Result<(), TestCaseError> {
+    let Some((sheet, text)) = declare(drawn) else {
+        return Ok(());
+    };
+    let layout = Layout::shipped(layout).unwrap();
+    let on = Resolver::new(&layout, Platform::Other);
+    let bench = Bench::new(&sheet, &Profile::default(), &on);
+    let bindings: &[Bound] = bench.rig.bindings();
+    let told = conflicts(
+        &sheet,
+        bindings,
+        std::slice::from_ref(&layout),
+        Platform::Other,
+    );
+    let pairs: BTreeSet<(ActionId, ActionId)> = told
+        .iter()
+        .map(|c| (c.first.cell.row.action, c.second.cell.row.action))
+        .flat_map(|(a, b)| [(a, b), (b, a)])
+        .collect();
+    // Whatever begins together is told.
+    let leaves = bench.in_use();
+    for bits in 0..1_u32 << leaves.len().min(7) {
+        let held: Vec<Input> = (0..leaves.len().min(7))
+            .filter(|n| bits >> n & 1 != 0)
+            .map(|n| leaves[n])
+            .collect();
+        if held.len() > 4 {
+            continue;
+        }
+        for &last in leaves.iter().filter(|l| !held.contains(l)) {
+            for base in &bench.bases {
+                for set in begins(base, &held, last) {
+                    for (&a, &b) in set.iter().flat_map(|a| set.iter().map(move |b| (a, b))) {
+                        let names = || {
+                            let stack: Vec<_> = (base.seat.situations().iter())
+                                .map(|s| sheet.situation(*s).unwrap().name.clone())
+                                .collect();
+                            format!(
+                                "{} and {} begin by {last} with {held:?} in {stack:?}, untold\n{text}",
+                                sheet.row_name(a.into()),
+                                sheet.row_name(b.into())
+                            )
+                        };
+                        prop_assert!(a == b || pairs.contains(&(a, b)), "{}", names());
+                    }
+                }
+            }
+        }
+    }
+    // Whatever is told, some gesture does.
+    for conflict in &told {
+        let why = conflict.describe(&sheet);
+        // By these two bindings, and not by others that the two actions have.
+        let mut profile = Profile::default();
+        let pair = [&conflict.first, &conflict.second].map(|p| p.cell);
+        for bound in bindings.iter().filter(|b| !pair.contains(&b.cell)) {
+            if pair.iter().any(|c| c.row.action == bound.cell.row.action) {
+                profile.set(&sheet, bound.cell, None);
+            }
+        }
+        let bench = Bench::new(&sheet, &profile, &on);
+        prop_assert!(
+            bench.is_done(conflict),
+            "{:?}: {why}\n{text}",
+            conflict.class
+        );
+    }
+    Ok(())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig {
+        cases: std::env::var("SWAP_KNOT_SHEETS").ok().and_then(|n| n.parse().ok()).unwrap_or(200),
+        failure_persistence: None,
+        ..ProptestConfig::default()
+    })]
+
+    #[test]
+    fn what_begins_together_is_told_and_what_is_told_some_gesture_does(
+        drawn in drawn(),
+        layout in proptest::sample::select(vec!["us", "fr"]),
+    ) {
+        agree(&drawn, layout)?;
+    }
+}

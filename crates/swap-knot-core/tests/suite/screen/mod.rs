@@ -1,0 +1,458 @@
+//! The controls screen as a player works it: by raw events and pointing alone.
+
+mod model;
+mod pages;
+mod player;
+
+use std::time::Duration;
+
+use player::{ARROWS, CROSS, Player, rows};
+use swap_knot_core::screen::{Item, Page, Role, Spot};
+use swap_knot_core::{
+    Controls, DeviceId, DeviceKind, Event, EventKind, FeelPatch, Input, Layout, Locker, Memory,
+    PadButton, Place, Slug, Stick,
+};
+
+const CAST_OFF: &str = "cell cast-off keyboard-1";
+
+#[test]
+fn a_key_is_changed_with_the_keyboard_alone() {
+    let mut player = Player::new();
+    player.go(CAST_OFF, &ARROWS);
+    player.key(Place::Enter);
+    assert_eq!(player.dialog(), "Press the new input for “Cast off”");
+    player.key(Place::KeyG);
+    assert_eq!(
+        (player.dialog().as_str(), player.focus().as_str()),
+        ("", CAST_OFF)
+    );
+    assert_eq!(player.label(CAST_OFF), "G");
+    assert_eq!(
+        player.prompt("{do:cast-off}"),
+        "Press Space",
+        "it is not applied yet"
+    );
+    player.key(Place::Escape);
+    assert_eq!(player.dialog(), "Leave with these changes?");
+    player.key(Place::Enter);
+    // The essential action lost all it had on the keyboard: the new one has to show that it works.
+    assert_eq!(player.dialog(), "Keep these controls?");
+    player.key(Place::Space);
+    assert!(player.is_open());
+    player.key(Place::KeyG);
+    assert!(!player.is_open());
+    assert_eq!(player.prompt("{do:cast-off}"), "Press G");
+    // What closed the screen works nothing in the game.
+    assert!(player.controls.seat().happened().is_empty());
+    player.hold(Place::KeyG, true);
+    assert!(
+        player
+            .controls
+            .seat()
+            .is_down(player.sheet.find("cast-off").unwrap())
+    );
+}
+
+#[test]
+fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
+    let mut player = Player::new();
+    player.tilt(Stick::LEFT, 0.0, -1.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    player.go("cell cast-off gamepad-1", &CROSS);
+    player.pad(PadButton::South);
+    // What confirms is not what is heard, as long as it is down.
+    assert_eq!(
+        player.item("cell cast-off gamepad-1").role,
+        Role::Binding {
+            chord: Some(Input::PadButton(PadButton::South).into()),
+            listening: true,
+        }
+    );
+    player.pad(PadButton::West);
+    assert_eq!(
+        player.dialog(),
+        "The leftmost of the four buttons is taken by “Coil the rope”"
+    );
+    player.pad(PadButton::South);
+    assert_eq!(
+        player.label("cell coil-rope gamepad-1"),
+        "lowest of the four buttons"
+    );
+    // A chord: a shoulder held, and a button.
+    player.pad(PadButton::South);
+    player.send(EventKind::PadButton {
+        button: PadButton::ShoulderLeft,
+        value: 1.0,
+    });
+    player.send(EventKind::PadButton {
+        button: PadButton::Up,
+        value: 1.0,
+    });
+    assert_eq!(
+        player.label("cell cast-off gamepad-1"),
+        "left shoulder + cross up"
+    );
+    player.send(EventKind::PadButton {
+        button: PadButton::Up,
+        value: 0.0,
+    });
+    player.send(EventKind::PadButton {
+        button: PadButton::ShoulderLeft,
+        value: 0.0,
+    });
+    // Reset, undo, clear: all that a cell has.
+    player.pad(PadButton::North);
+    player.pad(PadButton::CenterLeft);
+    player.pad(PadButton::West);
+    let told = player.view().message.unwrap();
+    assert!(
+        told.starts_with("“Cast off” always needs a binding (Gamepad)"),
+        "{told}"
+    );
+}
+
+#[test]
+fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
+    let mut player = Player::new();
+    player.click("cell walk.up keyboard-1");
+    let text = player.view().dialog.unwrap().text;
+    assert_eq!(text[0], "Escape cancels; 10 s left");
+    // The game keeps Escape for itself, so nobody is told how to bind it.
+    assert_eq!(text.len(), 1);
+    let spot = player.item("answer 2").spot;
+    let button = swap_knot_core::MouseButton::Left;
+    let click = |player: &mut Player, at: Option<Spot>| {
+        // What is pointed at is known only once the picture has been drawn.
+        for down in [true, false] {
+            player.now = player.now.plus(Duration::from_millis(3));
+            let (at, device) = (player.now, DeviceId(0));
+            let what = EventKind::MouseButton { button, down };
+            player.controls.feed(&Event { at, device, what });
+        }
+        player.controls.tick(player.now);
+        player.controls.screen_mut().unwrap().point_at(at);
+    };
+    click(&mut player, Some(spot));
+    assert!(player.dialog().starts_with("Press the new input"));
+    click(&mut player, None);
+    let taken = "The left mouse button is taken by “Coil the rope”";
+    assert_eq!(player.dialog(), taken);
+    player.click("answer 4");
+    player.click("cell walk.up keyboard-1");
+    player.click("answer 2");
+    assert_eq!(player.label("cell walk.up keyboard-1"), "—");
+    player.click("cell walk.up keyboard-1");
+    player.click("answer 3");
+    assert_eq!(player.label("cell walk.up keyboard-1"), "W");
+    assert!(!player.controls.screen().unwrap().draft().is_changed());
+    // With a pad in hand, its own way out is told; held, it is an input as any other.
+    player.go("cell horn gamepad-1", &CROSS);
+    player.pad(PadButton::South);
+    let text = player.view().dialog.unwrap().text;
+    assert!(
+        text[0].starts_with("The right center button of the pad cancels"),
+        "{text:?}"
+    );
+    assert_eq!(
+        text[1],
+        "To bind the right center button of the pad itself, hold it down."
+    );
+    player.pad(PadButton::CenterRight);
+    assert_eq!(player.dialog(), "");
+    assert_eq!(
+        player.label("cell horn gamepad-1"),
+        "topmost of the four buttons"
+    );
+}
+
+#[test]
+fn held_arrows_repeat_and_a_stick_held_before_is_not_bound() {
+    let mut player = Player::new();
+    player.hold(Place::ArrowDown, true);
+    player.wait(1500);
+    player.hold(Place::ArrowDown, false);
+    let after = player.focus();
+    player.wait(1000);
+    assert_eq!(player.focus(), after);
+    let lines = player
+        .view()
+        .lines()
+        .iter()
+        .map(|l| l[0].id.clone())
+        .collect::<Vec<_>>();
+    let at = player
+        .view()
+        .lines()
+        .iter()
+        .position(|l| l.iter().any(|i| i.id == after))
+        .unwrap();
+    assert!(at > 12, "{after} in {lines:?}");
+
+    let mut player = Player::new();
+    player.controls.close_screen();
+    player.tilt(Stick::LEFT, 0.0, 1.0);
+    player.open();
+    player.click("cell horn gamepad-1");
+    player.tilt(Stick::LEFT, 0.05, 0.97);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert!(player.dialog().starts_with("Press the new input"));
+    player.tilt(Stick::LEFT, -0.9, 0.1);
+    assert_eq!(
+        player.dialog(),
+        "The left stick left is taken by “Steer to port”"
+    );
+}
+
+#[test]
+fn feel_is_changed_shown_live_and_undone_in_one_step() {
+    let mut player = Player::new();
+    player.pad(PadButton::ShoulderRight);
+    assert_eq!(player.controls.screen().unwrap().page(), Page::Feel);
+    player.go("dial gamepad sensitivity", &CROSS);
+    for _ in 0..3 {
+        player.pad(PadButton::Right);
+    }
+    assert_eq!(player.label("dial gamepad sensitivity"), "1.33");
+    // A held direction is one step for undo, single pushes in a row as well.
+    player.pad(PadButton::CenterLeft);
+    assert_eq!(player.label("dial gamepad sensitivity"), "1");
+    // On a dead zone, a stick shows what it does and goes nowhere.
+    player.go("dial gamepad dead-zone", &CROSS);
+    player.tilt(Stick::LEFT, 0.0, -1.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    // What led here by a held stick does not go on once it has been let go.
+    player.go("dial gamepad sensitivity", &CROSS);
+    player.tilt(Stick::LEFT, 0.0, -1.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    player.wait(2000);
+    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    player.tilt(Stick::RIGHT, 0.3, 0.4);
+    let view = player.view();
+    let rows = || view.sections.iter().flat_map(|s| &s.rows);
+    let zone = rows().find(|r| r.title == "Dead zone").unwrap();
+    let told = format!("{:?}", zone.live.unwrap());
+    assert_eq!(told, "Stick { at: [0.3, 0.4], inner: 0.15, outer: 0.95 }");
+    player.click("ease press");
+    player.click("about");
+    assert_eq!(player.dialog(), "Applies to");
+    let view = player.view();
+    let answers = view.dialog.unwrap().lines.into_iter().flatten();
+    let steer = answers.into_iter().find(|i| i.label == "Steer").unwrap();
+    player.click(&steer.id);
+    assert_eq!(player.label("about"), "Steer");
+    player.click("dial gamepad invert-x");
+    let feel = player.controls.screen().unwrap().draft().profile();
+    let invert = Some([true, false, false]);
+    assert_eq!(feel.feel(Some("steer"), DeviceKind::Gamepad), patch(invert));
+    assert_eq!(feel.easing(None).press, Some(true));
+    player.go("dial gamepad invert-x", &CROSS);
+    player.pad(PadButton::North);
+    let feel = player.controls.screen().unwrap().draft().profile();
+    assert_eq!(feel.feel(Some("steer"), DeviceKind::Gamepad), patch(None));
+}
+
+fn patch(invert: Option<[bool; 3]>) -> FeelPatch {
+    let mut patch = FeelPatch::default();
+    patch.invert = invert;
+    patch
+}
+
+/// A dead zone that nobody can leave is not kept: nothing moves in time, so the old one comes back.
+#[test]
+fn controls_that_do_not_work_are_not_kept() {
+    let mut player = Player::new();
+    let store = Memory::new();
+    let locker = Locker::in_store(store);
+    let ada = Slug::from_title("Ada");
+    player.controls = Controls::open(&player.sheet, locker.clone(), &ada, &Layout::us());
+    player.open();
+    player.pad(PadButton::ShoulderRight);
+    player.go("dial gamepad dead-zone", &CROSS);
+    let spot = player.item("dial gamepad dead-zone").spot;
+    player.controls.screen_mut().unwrap().drag(spot, 1.0);
+    assert_eq!(player.label("dial gamepad dead-zone"), "0.9");
+    player.pad(PadButton::CenterRight);
+    assert_eq!(player.dialog(), "Keep these controls?");
+    // The stick does not come out of the new dead zone.
+    player.tilt(Stick::LEFT, 0.8, 0.0);
+    player.tilt(Stick::LEFT, 0.0, 0.0);
+    assert_eq!(player.dialog(), "Keep these controls?");
+    // Killed now, the old ones are there.
+    assert!(player.controls.saving().is_none());
+    let kept = Controls::open(&player.sheet, locker, &ada, &Layout::us());
+    assert!(kept.profile().is_unchanged());
+    player.wait(15_000);
+    assert_eq!(player.dialog(), "");
+    assert!(player.controls.profile().is_unchanged());
+    let told = "The old controls stay. Your changes are still here, not applied.";
+    assert_eq!(player.view().message.as_deref(), Some(told));
+    // With one that can be left, it is kept.
+    player.controls.screen_mut().unwrap().drag(spot, 0.2);
+    player.pad(PadButton::CenterRight);
+    player.tilt(Stick::LEFT, 0.8, 0.0);
+    assert_eq!(player.dialog(), "");
+    assert!(player.controls.saving().is_some());
+}
+
+/// Who points at the way out has not worked the new control with that same button.
+#[test]
+fn a_button_that_points_at_the_way_out_proves_nothing() {
+    let ask = || {
+        let mut player = Player::new();
+        let left = "mouse:left".parse().unwrap();
+        let cells: Vec<_> = ["keyboard-1", "keyboard-2"]
+            .map(|c| cell(&player, c))
+            .into();
+        let screen = player.controls.screen_mut().unwrap();
+        let change = [(cells[0], Some(left)), (cells[1], None)];
+        screen.draft_mut().rebind(&change).unwrap();
+        player.click("tool apply");
+        assert_eq!(player.dialog(), "Keep these controls?");
+        player
+    };
+    let click = |player: &mut Player, at: Option<Spot>| {
+        let button = swap_knot_core::MouseButton::Left;
+        for down in [true, false] {
+            player.now = player.now.plus(Duration::from_millis(3));
+            let (at, device) = (player.now, DeviceId(0));
+            let what = EventKind::MouseButton { button, down };
+            player.controls.feed(&Event { at, device, what });
+        }
+        player.controls.screen_mut().unwrap().point_at(at);
+        player.wait(10);
+    };
+    let mut player = ask();
+    let out = player.item("answer 1").spot;
+    click(&mut player, Some(out));
+    assert_eq!(player.dialog(), "Keep these controls?");
+    player.click("answer 1");
+    assert!(player.controls.profile().is_unchanged());
+    let mut player = ask();
+    click(&mut player, None);
+    assert_eq!(player.dialog(), "");
+    assert!(!player.controls.profile().is_unchanged());
+}
+
+fn cell(player: &Player, column: &str) -> swap_knot_core::Cell {
+    let row = player.sheet.find_row("cast-off").unwrap();
+    row.cell(column.parse().unwrap())
+}
+
+/// A controller that is no pad gets out of everything as well.
+#[test]
+fn another_controller_gets_out_of_listening_and_trying() {
+    let mut player = Player::new();
+    let button = |player: &mut Player, n: u8| {
+        let button = swap_knot_core::HidButton::new(n).unwrap();
+        player.send(EventKind::HidButton { button, down: true });
+        player.send(EventKind::HidButton {
+            button,
+            down: false,
+        });
+    };
+    button(&mut player, 1);
+    assert!(player.dialog().starts_with("Press the new input"));
+    assert!(player.view().dialog.unwrap().text[0].starts_with("Button 2 cancels"));
+    button(&mut player, 2);
+    assert_eq!(player.dialog(), "");
+    player.click("page try");
+    player.click("trying");
+    button(&mut player, 1);
+    assert_eq!(player.label("trying"), "Stop");
+    button(&mut player, 2);
+    assert_eq!(player.label("trying"), "Try");
+    button(&mut player, 2);
+    assert!(!player.is_open());
+}
+
+#[test]
+fn presets_resets_and_searches_say_what_they_do() {
+    let mut player = Player::new();
+    player.click("tool presets");
+    let view = player.view();
+    let presets: Vec<Item> = view.dialog.unwrap().lines.into_iter().flatten().collect();
+    assert_eq!(presets[0].role, Role::Radio { selected: true });
+    let left = presets.iter().find(|i| i.label == "Left-handed").unwrap();
+    assert!(!left.text.is_empty());
+    player.click(&left.id);
+    assert_eq!(
+        player.controls.screen().unwrap().draft().profile().preset(),
+        Some("left-handed")
+    );
+    player.click("tool undo");
+
+    player.click("cell horn keyboard-1");
+    player.key(Place::KeyJ);
+    player.click("tool reset");
+    let view = player.view();
+    let labels: Vec<String> = view
+        .dialog
+        .unwrap()
+        .lines
+        .into_iter()
+        .flatten()
+        .map(|i| i.label)
+        .collect();
+    assert_eq!(
+        labels,
+        [
+            "Only “Horn (Keyboard and mouse)”",
+            "Everything of “Horn”",
+            "Everything of “At the helm”",
+            "Everything of “Keyboard and mouse”",
+            "Everything of “Gamepad”",
+            "Everything of “Touch”",
+            "Everything",
+            "Cancel",
+        ]
+    );
+    let item = player.item("answer 1");
+    assert_eq!(item.text, ["Horn: H instead of J"]);
+    let item = player.item("answer 5");
+    assert_eq!(
+        (item.text.as_slice(), item.enabled),
+        (&["Nothing changes.".to_owned()][..], false)
+    );
+    player.click("answer 1");
+    assert!(!player.controls.screen().unwrap().draft().is_changed());
+
+    // By title, by the name of an input, and by the input itself.
+    player.key(Place::Tab);
+    player.hold(Place::ControlLeft, true);
+    player.key(Place::KeyF);
+    player.hold(Place::ControlLeft, false);
+    for c in "horN".chars() {
+        let text = Some(c);
+        let place = Place::KeyO;
+        player.send(EventKind::Key {
+            place,
+            down: true,
+            text,
+        });
+        player.send(EventKind::Key {
+            place,
+            down: false,
+            text: None,
+        });
+    }
+    assert_eq!(rows(&mut player), ["Horn"]);
+    // A key that is a command with Ctrl types nothing: the clipboard comes by itself.
+    player.hold(Place::ControlLeft, true);
+    let (place, text) = (Place::KeyV, Some('v'));
+    player.send(EventKind::Key {
+        place,
+        down: true,
+        text,
+    });
+    player.hold(Place::KeyV, false);
+    player.hold(Place::ControlLeft, false);
+    assert_eq!(rows(&mut player), ["Horn"]);
+    player.key(Place::Enter);
+    assert_eq!(player.focus(), "cell horn keyboard-1");
+    player.click("tool show-all");
+    player.click("tool find");
+    player.key(Place::KeyF);
+    assert_eq!(rows(&mut player), ["Lantern"]);
+}

@@ -1,0 +1,219 @@
+//! The pages of profiles, keyboard and trying.
+
+use swap_knot_core::screen::{Item, Role};
+use swap_knot_core::{Controls, EventKind, Layout, Locker, Memory, PadButton, Place, Slug};
+
+use super::player::{CROSS, Player, rows};
+
+/// A player whose profiles are kept, with the page of them shown.
+fn kept() -> (Player, Locker) {
+    let mut player = Player::new();
+    let locker = Locker::in_store(Memory::new());
+    let ada = Slug::from_title("Ada");
+    player.controls = Controls::open_last(&player.sheet, locker.clone(), &ada, &Layout::us());
+    player.open();
+    player.click("page profiles");
+    player.controls.save();
+    (player, locker)
+}
+
+#[test]
+fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
+    let (mut player, locker) = kept();
+    let step = |player: &mut Player, id: &str| {
+        player.click(id);
+        player.wait(20);
+        player.controls.save();
+    };
+    // A change of Ada's, then a profile without changes, both there afterwards.
+    player.click("page bindings");
+    player.click("cell horn keyboard-1");
+    player.key(Place::KeyJ);
+    player.click("page profiles");
+    player.click("tool undo");
+    step(&mut player, "tool redo");
+    step(&mut player, "new-profile");
+    let told = "Apply or discard your changes first.";
+    assert_eq!(player.view().message.as_deref(), Some(told));
+    step(&mut player, "tool apply");
+    player.click("new-profile");
+    let dialog = player.view().dialog.unwrap();
+    assert_eq!(
+        (dialog.title.as_str(), dialog.field.as_deref()),
+        ("What is it called?", Some("New profile"))
+    );
+    step(&mut player, "answer 1");
+    assert_eq!(player.controls.profile().title(), "New profile");
+    assert_eq!(rows(&mut player), ["ada", "New profile"]);
+    assert!(player.controls.profile().is_unchanged());
+    assert!(
+        !player.view().items().any(|i| i.id == "profile 2 delete"),
+        "it is played"
+    );
+    // Copied and named with the keyboard, renamed letter by letter with a pad.
+    player.click("profile 1 copy");
+    player.key(Place::Backspace);
+    player.key(Place::Space);
+    for c in "ß9".chars() {
+        player.send(EventKind::Key {
+            place: Place::KeyS,
+            down: true,
+            text: Some(c),
+        });
+        player.send(EventKind::Key {
+            place: Place::KeyS,
+            down: false,
+            text: None,
+        });
+    }
+    player.key(Place::Enter);
+    player.wait(20);
+    player.controls.save();
+    assert_eq!(rows(&mut player), ["ada", "ada  ß9", "New profile"]);
+    player.go("profile 2 rename", &CROSS);
+    player.pad(PadButton::South);
+    player.pad(PadButton::West);
+    let letter = player
+        .view()
+        .items()
+        .find(|i| i.label == "B")
+        .unwrap()
+        .id
+        .clone();
+    player.go(&letter, &CROSS);
+    player.pad(PadButton::South);
+    player.go("answer 1", &CROSS);
+    player.pad(PadButton::South);
+    player.controls.save();
+    assert_eq!(rows(&mut player), ["ada", "ada  ßB", "New profile"]);
+    // The one that is played is renamed in hand, and kept.
+    player.click("profile 3 rename");
+    player
+        .controls
+        .screen_mut()
+        .unwrap()
+        .type_text(" of Björn\n");
+    step(&mut player, "answer 1");
+    assert_eq!(rows(&mut player)[2], "New profile of Björn");
+    let again = Controls::open_last(
+        &player.sheet,
+        locker.clone(),
+        &Slug::from_title("x"),
+        &Layout::us(),
+    );
+    assert_eq!(again.profile().title(), "New profile of Björn");
+    // Deleted, and back.
+    player.click("profile 2 delete");
+    assert_eq!(player.dialog(), "Delete “ada  ßB”?");
+    step(&mut player, "answer 1");
+    assert_eq!(rows(&mut player), ["ada", "New profile of Björn", "ada-9"]);
+    step(&mut player, "profile 3 undelete");
+    step(&mut player, "profile 2 switch");
+    assert_eq!(player.controls.profile().title(), "ada  ßB");
+    assert_eq!(player.prompt("{horn:keyboard}"), "J");
+    // As text, and taken in again.
+    step(&mut player, "profile 2 export");
+    let shown = player.view().dialog.unwrap();
+    assert_eq!(shown.title, "The profile as text");
+    player.click("answer 1");
+    let text = player.controls.screen_mut().unwrap().take_copied().unwrap();
+    assert_eq!(shown.field.as_deref(), Some(text.as_str()));
+    player.click("import");
+    player
+        .controls
+        .screen_mut()
+        .unwrap()
+        .type_text("this is none");
+    step(&mut player, "answer 1");
+    let told = "This is no profile that the game can read.";
+    assert_eq!(player.view().message.as_deref(), Some(told));
+    player.click("import");
+    player.controls.screen_mut().unwrap().type_text(&text);
+    step(&mut player, "answer 1");
+    assert_eq!(
+        rows(&mut player).iter().filter(|t| *t == "ada  ßB").count(),
+        2
+    );
+}
+
+#[test]
+fn the_keyboard_is_chosen_shown_and_leads_to_what_is_on_a_key() {
+    let mut player = Player::new();
+    player.click("page keyboard");
+    player.click("layout");
+    let view = player.view();
+    let answers: Vec<Item> = view.dialog.unwrap().lines.into_iter().flatten().collect();
+    assert_eq!(answers[0].role, Role::Radio { selected: true });
+    let french = answers.iter().find(|i| i.label == "French").unwrap();
+    player.click(&french.id.clone());
+    assert_eq!(player.label("layout"), "French");
+    assert_eq!(player.label("key KeyW"), "Z");
+    // What is typed meanwhile, on the layout that is played, does not change the choice.
+    player.key(Place::KeyP);
+    assert_eq!(player.label("key KeyW"), "Z");
+    player.click("tool undo");
+    assert_eq!(player.label("layout"), "English (US): as it is found");
+    let key = player.item("key KeyW");
+    assert_eq!(
+        key.text,
+        [
+            "On deck: Walk to the bow",
+            "At the helm: Throttle",
+            "In the crane: Hoist"
+        ]
+    );
+    assert_eq!(player.item("key KeyP").spoken, "P: nothing");
+    player.hold(Place::KeyQ, true);
+    let board = player.view().board.unwrap();
+    let down: Vec<&str> = board
+        .keys
+        .iter()
+        .filter(|k| k.down)
+        .map(|k| k.item.label.as_str())
+        .collect();
+    assert_eq!(down, ["Q"]);
+    player.hold(Place::KeyQ, false);
+    player.click("key KeyW");
+    assert_eq!(rows(&mut player), ["Walk to the bow", "Throttle", "Hoist"]);
+    // Applied, typing another layout does not change it.
+    player.click("page keyboard");
+    player.click("layout");
+    player.click(&french.id.clone());
+    player.click("tool apply");
+    assert!(player.controls.is_layout_chosen());
+    assert_eq!(player.prompt("{walk.up}"), "Z");
+}
+
+#[test]
+fn what_is_tried_is_lit_and_not_played() {
+    let mut player = Player::new();
+    player.click("page try");
+    player.go("where", &CROSS);
+    player.pad(PadButton::Right);
+    assert_eq!(player.label("where"), "At the helm");
+    player.pad(PadButton::Left);
+    player.go("trying", &CROSS);
+    player.pad(PadButton::South);
+    // Everything is tried, also what works the screen.
+    player.hold(Place::KeyW, true);
+    player.pad(PadButton::East);
+    let view = player.view();
+    let all: Vec<_> = view.sections.iter().flat_map(|s| &s.rows).collect();
+    let lit: Vec<&str> = all
+        .iter()
+        .filter(|r| r.lit)
+        .map(|r| r.title.as_str())
+        .collect();
+    assert_eq!(lit, ["Walk", "Walk to the bow"]);
+    assert_eq!(
+        all[1].title,
+        "The rightmost of the four buttons does nothing here."
+    );
+    assert_eq!(all[2].title, "W: Walk to the bow");
+    assert!(player.controls.seat().happened().is_empty());
+    player.hold(Place::KeyW, false);
+    player.pad(PadButton::CenterRight);
+    assert_eq!(player.label("trying"), "Try");
+    player.pad(PadButton::East);
+    assert!(!player.is_open());
+}

@@ -1,0 +1,299 @@
+//! What is recorded reads back: over every kind of event, with whatever an adapter may hand in.
+
+use std::time::Duration;
+
+use crate::common::{demo, us};
+use proptest::prelude::*;
+use proptest::sample::select;
+use swap_knot::{
+    DeviceId, Direction, Event, EventKind, HidAxis, HidButton, Layout, MouseButton, PadButton,
+    Place, Platform, Profile, Resolver, Rig, Seat, Stick, Time, TouchName, Trace, TraceEntry,
+};
+
+/// Numbers as broken drivers send them.
+fn number() -> impl Strategy<Value = f32> {
+    prop_oneof![
+        4 => -1.0_f32..=1.0,
+        2 => any::<f32>(),
+        1 => select(vec![f32::NAN, f32::INFINITY, f32::NEG_INFINITY, f32::MIN_POSITIVE, -0.0, 1e30]),
+    ]
+}
+
+fn text() -> impl Strategy<Value = Option<char>> {
+    let odd = select(vec![
+        '#',
+        ' ',
+        '\u{a0}',
+        '\u{2028}',
+        '\n',
+        '\r',
+        '\0',
+        '\u{1b}',
+        '"',
+        'U',
+        '+',
+        '-',
+        '\u{301}',
+        '\u{202e}',
+        '\u{feff}',
+        '\u{e000}',
+        '\u{10ffff}',
+    ]);
+    proptest::option::of(prop_oneof![odd, any::<char>()])
+}
+
+fn name() -> impl Strategy<Value = TouchName> {
+    let names = [
+        "horn",
+        "walk",
+        "down",
+        "up",
+        "nan",
+        "x-1",
+        "a23456789012345678901b",
+    ];
+    select(names.map(|n| n.parse().unwrap()).to_vec())
+}
+
+/// Every kind of event; the numbers are whatever fits the type.
+fn what() -> impl Strategy<Value = EventKind> {
+    let button = prop_oneof![
+        select(MouseButton::NAMED.to_vec()),
+        (6..=MouseButton::LAST).prop_filter_map("a button", MouseButton::from_number),
+    ];
+    let place = || select(Place::ALL.to_vec());
+    let direction = || select(Direction::ALL.to_vec());
+    let stick = select(Stick::ALL.to_vec());
+    prop_oneof![
+        (place(), any::<bool>(), text()).prop_map(|(place, down, text)| EventKind::Key {
+            place,
+            down,
+            text
+        }),
+        place().prop_map(|place| EventKind::KeyHeld { place }),
+        (button, any::<bool>()).prop_map(|(button, down)| EventKind::MouseButton { button, down }),
+        (number(), number()).prop_map(|(x, y)| EventKind::MouseMove { x, y }),
+        direction().prop_map(|direction| EventKind::Wheel { direction }),
+        (number(), number()).prop_map(|(x, y)| EventKind::Scroll { x, y }),
+        (place(), text().prop_filter_map("a character", |c| c))
+            .prop_map(|(place, plain)| EventKind::KeyTypes { place, plain }),
+        (select(PadButton::ALL.to_vec()), number())
+            .prop_map(|(button, value)| EventKind::PadButton { button, value }),
+        (stick, number(), number()).prop_map(|(stick, x, y)| EventKind::PadStick { stick, x, y }),
+        (select(HidButton::all().collect::<Vec<_>>()), any::<bool>())
+            .prop_map(|(button, down)| EventKind::HidButton { button, down }),
+        (direction(), any::<bool>())
+            .prop_map(|(direction, down)| EventKind::HidHat { direction, down }),
+        (select(HidAxis::ALL.to_vec()), number())
+            .prop_map(|(axis, value)| EventKind::HidAxis { axis, value }),
+        (name(), any::<bool>()).prop_map(|(name, down)| EventKind::Touch { name, down }),
+        (name(), number(), number()).prop_map(|(name, x, y)| EventKind::TouchStick { name, x, y }),
+        Just(EventKind::Unplugged),
+        Just(EventKind::FocusLost),
+    ]
+}
+
+/// A line to be recorded; the times fall as often as they rise.
+#[derive(Clone, Debug)]
+enum Line {
+    Event(Event),
+    Situations(Time, Vec<String>),
+}
+
+fn line() -> impl Strategy<Value = Line> {
+    let micros = || prop_oneof![4 => 0..3_000_000_u64, 1 => any::<u64>(), 1 => Just(u64::MAX)];
+    let at = || micros().prop_map(Time::from_micros);
+    let device = prop_oneof![4 => 0..3_u16, 1 => any::<u16>(), 1 => Just(DeviceId::ALL.0)];
+    let event = (at(), device, what()).prop_map(|(at, device, what)| {
+        let device = DeviceId(device);
+        Line::Event(Event { at, device, what })
+    });
+    let names = proptest::collection::vec("deck|helm|[a-z]{1,3}|\\PC{0,4}|# x|-|situation", 0..3);
+    let situations = (at(), names).prop_map(|(at, names)| Line::Situations(at, names));
+    prop_oneof![9 => event, 1 => situations]
+}
+
+fn record(lines: &[Line]) -> Trace {
+    let mut trace = Trace::new();
+    for line in lines {
+        match line {
+            Line::Event(event) => trace.record(event),
+            Line::Situations(at, names) => trace.record_situations(*at, names.iter().cloned()),
+        }
+    }
+    trace
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(1000))]
+
+    #[test]
+    fn what_is_recorded_reads_back_to_the_last_bit(
+        lines in proptest::collection::vec(line(), 0..12),
+    ) {
+        let trace = record(&lines);
+        let text = trace.to_string();
+        let back: Trace = text.parse().map_err(|e| TestCaseError::fail(format!("{e}\n{text}")))?;
+        prop_assert_eq!(&back, &trace);
+        prop_assert_eq!(back.to_string(), text);
+    }
+
+    #[test]
+    fn what_was_played_is_what_its_record_plays(
+        mut lines in proptest::collection::vec(line(), 0..12),
+    ) {
+        // A seat lives in the order of its events.
+        let time = |l: &Line| match l {
+            Line::Event(e) => e.at,
+            Line::Situations(at, _) => *at,
+        };
+        let real = |l: &Line| matches!(l, Line::Event(_));
+        lines.retain(|l| real(l) && time(l) < Time::from_millis(4000));
+        lines.sort_by_key(time);
+        let (mut seat, mut again) = (Seat::new(us(&demo())), Seat::new(us(&demo())));
+        for line in &lines {
+            if let Line::Event(event) = line {
+                seat.feed(event);
+                seat.tick(event.at);
+            }
+        }
+        for entry in record(&lines).entries() {
+            if let TraceEntry::Event(event) = entry {
+                again.feed(event);
+                again.tick(event.at);
+            }
+        }
+        let inputs = |seat: &Seat| seat.inputs_down();
+        prop_assert_eq!(inputs(&seat), inputs(&again));
+        prop_assert_eq!(seat.device_kind(), again.device_kind());
+        for (id, _) in seat.rig().sheet().actions() {
+            prop_assert_eq!(seat.space(id).map(f32::to_bits), again.space(id).map(f32::to_bits));
+            prop_assert!(seat.space(id).iter().all(|v| v.is_finite()));
+        }
+    }
+
+    #[test]
+    fn any_text_is_read_or_refused_and_what_is_read_can_be_replayed(
+        text in "((0|1|2|99999999999999|18446744073709.551615)(\\.5)? (0|1|-|65535|70000|situation) (KeyW|pad:south|mouse:move|touch:horn|deck|focus-lost|hid:rz|mouse:38|hid:button-200)( (down|up|held|1|-1e9|NaN|w|#)){0,2}\n){0,6}",
+    ) {
+        if let Ok(trace) = text.parse::<Trace>() {
+            prop_assert_eq!(&trace.to_string().parse::<Trace>().unwrap(), &trace);
+            let mut seat = Seat::new(us(&demo()));
+            let mut steps = 0_usize;
+            let played = seat.replay(&trace, Duration::from_millis(16), |_, _| steps += 1);
+            prop_assert!(played.is_ok() || trace.to_string().contains("situation"));
+            prop_assert!(steps < 100_000, "{steps} steps");
+        }
+    }
+}
+
+/// What a game does to a seat.
+#[derive(Clone, Debug)]
+enum Does {
+    Feed(u64, u16, EventKind),
+    Tick(u64),
+    Advance(u64),
+    Stack(Vec<&'static str>),
+    Rig(Option<&'static str>, &'static str),
+}
+
+fn does() -> impl Strategy<Value = Does> {
+    prop_oneof![
+        // Some events come late, and some are stamped ahead.
+        12 => (0_u64..60_000, 0..3_u16, what()).prop_map(|(t, d, w)| Does::Feed(t, d, w)),
+        4 => (0_u64..30_000).prop_map(Does::Tick),
+        3 => (0_u64..30_000).prop_map(Does::Advance),
+        2 => proptest::sample::subsequence(vec!["deck", "helm", "chart", "hail"], 0..3)
+            .prop_map(Does::Stack),
+        1 => (proptest::option::of(select(vec!["KeyG", "Space", "unbound"])), select(vec!["us", "fr"]))
+            .prop_map(|(key, layout)| Does::Rig(key, layout)),
+    ]
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 64, ..ProptestConfig::default() })]
+
+    /// A trace with ticks, rigs and situations replays as it was played, tick by tick.
+    #[test]
+    fn an_exact_trace_replays_as_it_was_played(all in prop::collection::vec(does(), 1..80)) {
+        let sheet = demo();
+        let mut live = Seat::new(us(&sheet));
+        let (mut trace, mut played, mut now) = (Trace::new(), Vec::new(), 0_u64);
+        trace.record_tick(Time::ZERO);
+        live.tick(Time::ZERO);
+        played.push((0, live.fingerprint(), live.happened().len()));
+        for does in &all {
+            match does {
+                Does::Feed(ahead, device, what) => {
+                    let at = Time::from_micros((now + ahead).saturating_sub(30_000));
+                    let event = Event { at, device: DeviceId(*device), what: *what };
+                    trace.record(&event);
+                    live.feed(&event);
+                }
+                Does::Tick(later) => {
+                    now += later;
+                    trace.record_tick(Time::from_micros(now));
+                    live.tick(Time::from_micros(now));
+                    played.push((now, live.fingerprint(), live.happened().len()));
+                }
+                Does::Advance(later) => {
+                    now += later;
+                    trace.record_advance(Time::from_micros(now));
+                    live.advance(Time::from_micros(now));
+                }
+                Does::Stack(names) => {
+                    let names = names.iter().map(|n| (*n).to_owned());
+                    trace.record_situations(Time::from_micros(now), names.clone());
+                    let ids: Vec<_> = names.filter_map(|n| sheet.find_situation(&n)).collect();
+                    live.set_situations(&ids);
+                }
+                Does::Rig(key, layout) => {
+                    let mut text = "format = 1\n".to_owned();
+                    if let Some(key) = key {
+                        text += &format!("bind.horn.keyboard-1 = \"{key}\"\n");
+                    }
+                    let profile = Profile::from_toml(&text).unwrap();
+                    let on = Resolver::new(&Layout::shipped(layout).unwrap(), Platform::Other);
+                    trace.record_rig(Time::from_micros(now), &profile, &on);
+                    live.set_rig(Rig::new(&sheet, &profile, on));
+                }
+            }
+        }
+        let read: Trace = trace.to_string().parse().unwrap();
+        prop_assert_eq!(&read, &trace);
+        let mut again = Seat::new(us(&sheet));
+        let mut told = Vec::new();
+        again.replay(&read, Duration::from_millis(1), |seat, at| {
+            told.push((at.as_micros(), seat.fingerprint(), seat.happened().len()));
+        }).unwrap();
+        prop_assert_eq!(told, played);
+    }
+}
+
+#[test]
+fn a_trace_that_cannot_be_replayed_says_why() {
+    let why = |text: &str| {
+        let trace: Trace = text.parse().unwrap();
+        let mut seat = Seat::new(us(&demo()));
+        let played = seat.replay(&trace, Duration::from_millis(1), |_, _| ());
+        played.unwrap_err().to_string()
+    };
+    assert_eq!(
+        why("0 situation galley"),
+        "the trace enters the situation `galley`, which the sheet does not have"
+    );
+    assert!(why("0 rig klingon other\n| format = 1").contains("the layout `klingon`"));
+    assert!(why("0 rig us other\n| nothing").contains("the profile in the trace cannot be read"));
+    let wrong = |text: &str| text.parse::<Trace>().unwrap_err().to_string();
+    assert_eq!(
+        wrong("| format = 1"),
+        "line 1: a line of a profile belongs behind `rig`"
+    );
+    assert_eq!(
+        wrong("0 rig us"),
+        "line 1: `rig` wants a platform behind the layout: `mac` or `other`"
+    );
+    assert!(wrong("2 0 KeyA down\n1 0 KeyA up").contains("times only go up"));
+    // With ticks everything stands as it came.
+    assert!("2 tick\n1 0 KeyA up".parse::<Trace>().is_ok());
+}
