@@ -100,6 +100,7 @@ fn gives(input: Input) -> &'static str {
         InputShape::Pull => "0 to 1",
         InputShape::Line => "-1 to 1",
         InputShape::Plane => "two axes",
+        InputShape::Space => "three axes",
         InputShape::Touch => "what the game makes of it",
     }
 }

@@ -48,7 +48,7 @@ tap-within = 0.2
 double-tap-within = 0.3
 together-within = 0.1
 groups = { main = "Main" }
-feel.other = { dead-zone = 0.1, sensitivity = 2, invert = true, curve = 1.5, threshold = 0.6, ramp-up = 0, ramp-down = 1 }
+feel.other = { dead-zone = 0.1, sensitivity = 2, invert = true, curve = 1.5, threshold = 0.6, gyro = 8, ramp-up = 0, ramp-down = 1 }
 [situations.deck]
 title = "Deck"
 [situations.helm]

@@ -16,6 +16,8 @@ const MEANT: f32 = 0.6;
 const REST: f32 = 0.25;
 /// How far the mouse has to move to be meant, where motion is asked for.
 const MOVE_FAR: f32 = 60.0;
+/// How far a pad is turned in all that it is meant, in degrees: a hand that presses turns it a little.
+const TURNED_FAR: f32 = 90.0;
 
 /// What a [`Listener`] takes and when it gives up.
 #[derive(Clone, Debug)]
@@ -68,6 +70,8 @@ pub struct Listener {
     /// Down since it started, in order.
     held: Vec<(Control, Input)>,
     moved: f32,
+    /// How far the pad was turned.
+    turned: f32,
     /// An input that cancels is down, and nobody knows yet whether it is tapped or held.
     cancelling: Option<Cancelling>,
 }
@@ -113,6 +117,7 @@ impl Listener {
             armed: false,
             held: Vec::new(),
             moved: 0.0,
+            turned: 0.0,
             cancelling: None,
         }
     }
@@ -171,6 +176,13 @@ impl Listener {
                 self.moved += x.abs() + y.abs();
                 return match self.moved > MOVE_FAR {
                     true => self.complete(Input::MouseMove),
+                    false => Heard::Nothing,
+                };
+            }
+            EventKind::PadGyro { yaw, pitch, roll } if self.options.planes && self.armed => {
+                self.turned += yaw.abs() + pitch.abs() + roll.abs();
+                return match self.turned > TURNED_FAR {
+                    true => self.complete(Input::PadGyro),
                     false => Heard::Nothing,
                 };
             }

@@ -116,6 +116,6 @@ impl From<Place> for Chord {
 fn can_be_held(input: Input) -> bool {
     match input.shape() {
         InputShape::Button | InputShape::Pull | InputShape::Touch => true,
-        InputShape::Pulse | InputShape::Line | InputShape::Plane => false,
+        InputShape::Pulse | InputShape::Line | InputShape::Plane | InputShape::Space => false,
     }
 }

@@ -15,7 +15,8 @@ pub(crate) struct Control(pub(crate) u16);
 const MOUSE: u16 = 256;
 const WHEEL: u16 = MOUSE + MouseButton::LAST as u16 + 1;
 const MOUSE_MOVE: u16 = WHEEL + 4;
-const PAD_BUTTON: u16 = MOUSE_MOVE + 1;
+const PAD_GYRO: u16 = MOUSE_MOVE + 1;
+const PAD_BUTTON: u16 = PAD_GYRO + 1;
 const PAD_BUTTONS: u16 = PadButton::ALL.len() as u16;
 const STICK: u16 = PAD_BUTTON + PAD_BUTTONS;
 const STICK_HALF: u16 = STICK + 2;
@@ -58,6 +59,7 @@ impl Control {
     }
 
     pub(crate) const MOUSE_MOVE: Control = Control(MOUSE_MOVE);
+    pub(crate) const PAD_GYRO: Control = Control(PAD_GYRO);
 
     pub(crate) const fn pad(button: PadButton) -> Control {
         Control(PAD_BUTTON + button as u16)
@@ -137,8 +139,8 @@ impl Control {
     pub(crate) const fn device_kind(self) -> DeviceKind {
         match self.0 {
             0..MOUSE => DeviceKind::Keyboard,
-            MOUSE..PAD_BUTTON => DeviceKind::Mouse,
-            PAD_BUTTON..HID_BUTTON => DeviceKind::Gamepad,
+            MOUSE..PAD_GYRO => DeviceKind::Mouse,
+            PAD_GYRO..HID_BUTTON => DeviceKind::Gamepad,
             HID_BUTTON..TOUCH => DeviceKind::Other,
             TOUCH.. => DeviceKind::Touch,
         }
@@ -150,6 +152,7 @@ impl Control {
             Input::Key(place) => Control::key(place),
             Input::MouseButton(button) => Control::mouse(button),
             Input::MouseMove => Control::MOUSE_MOVE,
+            Input::PadGyro => Control::PAD_GYRO,
             Input::Wheel(direction) => Control::wheel(direction),
             Input::PadButton(button) => Control::pad(button),
             Input::PadStick(stick) => Control::stick(stick),

@@ -168,6 +168,16 @@ pub enum EventKind {
         /// Up.
         y: f32,
     },
+    /// A pad was turned in the hands since its last reading, in degrees. Nobody holds a pad quite
+    /// still: it never tells by itself that the pad is in use.
+    PadGyro {
+        /// To the right.
+        yaw: f32,
+        /// Up.
+        pitch: f32,
+        /// Over to the right.
+        roll: f32,
+    },
     /// A button of another controller changed.
     HidButton {
         /// Which.
@@ -230,6 +240,11 @@ impl EventKind {
                 x: distance(x),
                 y: distance(y),
             },
+            EventKind::PadGyro { yaw, pitch, roll } => EventKind::PadGyro {
+                yaw: distance(yaw),
+                pitch: distance(pitch),
+                roll: distance(roll),
+            },
             EventKind::Scroll { x, y } => {
                 let turn = |v: f32| {
                     let v = if v.is_nan() { 0.0 } else { v };
@@ -270,7 +285,9 @@ impl EventKind {
             | EventKind::MouseMove { .. }
             | EventKind::Wheel { .. }
             | EventKind::Scroll { .. } => DeviceKind::Mouse,
-            EventKind::PadButton { .. } | EventKind::PadStick { .. } => DeviceKind::Gamepad,
+            EventKind::PadButton { .. }
+            | EventKind::PadStick { .. }
+            | EventKind::PadGyro { .. } => DeviceKind::Gamepad,
             EventKind::HidButton { .. } | EventKind::HidHat { .. } | EventKind::HidAxis { .. } => {
                 DeviceKind::Other
             }

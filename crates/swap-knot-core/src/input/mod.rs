@@ -83,6 +83,8 @@ pub enum Input {
     PadStick(Stick),
     /// One direction of a stick, a pull (`pad:stick-left.up`).
     PadStickHalf(Stick, Direction),
+    /// How a pad is turned in the hands, by its gyroscope: three axes (`pad:gyro`).
+    PadGyro,
     /// Anything on another controller, by USB HID usage (`hid:button-7`, `hid:rz+`).
     Hid(HidInput),
     /// A touch zone or on-screen stick that the game lays out (`touch:horn`).
@@ -102,6 +104,8 @@ pub enum InputShape {
     Line,
     /// Two axes: sticks and mouse motion.
     Plane,
+    /// Three axes: a pad that is turned.
+    Space,
     /// A touch input: whatever the game feeds it, a button or a plane.
     Touch,
 }
@@ -160,7 +164,7 @@ impl Input {
         match self {
             Input::Modifier(_) | Input::Key(_) | Input::Letter(_) => DeviceKind::Keyboard,
             Input::MouseButton(_) | Input::MouseMove | Input::Wheel(_) => DeviceKind::Mouse,
-            Input::PadButton(_) | Input::PadStick(_) | Input::PadStickHalf(..) => {
+            Input::PadButton(_) | Input::PadStick(_) | Input::PadStickHalf(..) | Input::PadGyro => {
                 DeviceKind::Gamepad
             }
             Input::Hid(_) => DeviceKind::Other,
@@ -179,6 +183,7 @@ impl Input {
             Input::Wheel(_) => InputShape::Pulse,
             Input::PadStickHalf(..) => InputShape::Pull,
             Input::MouseMove | Input::PadStick(_) => InputShape::Plane,
+            Input::PadGyro => InputShape::Space,
             Input::Hid(h) => h.shape(),
             Input::Touch(_) => InputShape::Touch,
         }
@@ -205,6 +210,7 @@ impl Input {
             .chain(Direction::ALL.map(Input::Wheel))
             .chain(PadButton::ALL.iter().copied().map(Input::PadButton))
             .chain(sticks)
+            .chain([Input::PadGyro])
             .chain(hats.into_iter().chain(axes).map(Input::Hid))
     }
 

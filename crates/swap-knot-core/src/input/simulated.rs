@@ -132,6 +132,11 @@ impl Simulated {
         self.event(EventKind::PadStick { stick, x, y })
     }
 
+    /// The pad is turned in the hands by so many degrees: to the right, up, and over to the right.
+    pub const fn turn(&self, [yaw, pitch, roll]: [f32; 3]) -> Event {
+        self.event(EventKind::PadGyro { yaw, pitch, roll })
+    }
+
     /// A touch zone is touched, or let go.
     pub const fn touch(&self, name: TouchName, down: bool) -> Event {
         self.event(EventKind::Touch { name, down })

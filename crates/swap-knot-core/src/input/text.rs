@@ -282,6 +282,9 @@ fn direction(word: &str) -> Option<Direction> {
 }
 
 fn known_pad(word: &str) -> Option<Input> {
+    if word == "gyro" {
+        return Some(Input::PadGyro);
+    }
     if let Some(&button) = PadButton::ALL.iter().find(|b| b.word() == word) {
         return Some(Input::PadButton(button));
     }
@@ -326,6 +329,7 @@ impl fmt::Display for Input {
                 None => write!(f, "mouse:{}", b.number()),
             },
             Input::MouseMove => f.write_str("mouse:move"),
+            Input::PadGyro => f.write_str("pad:gyro"),
             Input::Wheel(d) => write!(f, "wheel:{}", d.word()),
             Input::PadButton(b) => write!(f, "pad:{}", b.word()),
             Input::PadStick(s) => write!(f, "pad:{}", s.word()),

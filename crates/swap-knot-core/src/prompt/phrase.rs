@@ -356,7 +356,10 @@ fn is_split(bound: &Bound) -> bool {
 /// The message with the verb for how a binding is worked.
 fn verb_of(bound: &Bound) -> &'static str {
     let input = bound.chord.input();
-    let moves = matches!(input.shape(), InputShape::Plane | InputShape::Line);
+    let moves = matches!(
+        input.shape(),
+        InputShape::Plane | InputShape::Space | InputShape::Line
+    );
     match (bound.manner, input) {
         (Manner::Press | Manner::Tap, _) if bound.together => "do-press-together",
         (Manner::Hold, _) => "do-hold",

@@ -25,6 +25,7 @@ impl Dial {
             Dial::DeadZone | Dial::Full => Knob::DeadZone,
             Dial::Curve => Knob::Curve,
             Dial::Threshold => Knob::Threshold,
+            Dial::Gyro => Knob::Gyro,
             Dial::InvertX | Dial::InvertY => Knob::Invert,
             Dial::RampUp => Knob::RampUp,
             Dial::RampDown => Knob::RampDown,
@@ -40,6 +41,7 @@ impl Dial {
             Dial::Full => (0.1, 1.0, 0.01),
             Dial::Curve => (0.2, 5.0, 0.1),
             Dial::Threshold => (0.05, 1.0, 0.05),
+            Dial::Gyro => (0.0, 80.0, 1.0),
             Dial::RampUp | Dial::RampDown => (0.0, 3.0, 0.05),
         };
         Some(Scale {
@@ -57,6 +59,7 @@ impl Dial {
             Dial::Full => feel.dead_zone.outer,
             Dial::Curve => feel.curve,
             Dial::Threshold => feel.threshold,
+            Dial::Gyro => feel.gyro,
             Dial::RampUp => feel.ramp_up,
             Dial::RampDown => feel.ramp_down,
             Dial::InvertX => f32::from(feel.invert[0]),
@@ -218,6 +221,9 @@ impl ControlsScreen {
         }
         if has_rest {
             dials.push(Dial::Threshold);
+        }
+        if (self.bound_on(kind)).any(|b| b.chord.input() == Input::PadGyro) {
+            dials.push(Dial::Gyro);
         }
         if lines {
             dials.push(Dial::InvertX);

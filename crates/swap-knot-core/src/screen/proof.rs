@@ -218,7 +218,15 @@ fn to_be_proven(draft: &Draft, hand: DeviceKind) -> Vec<Row> {
         );
         let is_essential = rows.contains(&b.cell.row);
         let is_about = about == Some(b.cell.row.action);
-        (by_stick && !is_analog, !is_about, !is_essential, b.cell)
+        // What is turned begins nothing that could be seen.
+        let is_turned = shape == InputShape::Space;
+        (
+            is_turned,
+            by_stick && !is_analog,
+            !is_about,
+            !is_essential,
+            b.cell,
+        )
     };
     wanted.extend(all.min_by_key(weight).map(|b| b.cell.row));
     wanted

@@ -99,6 +99,8 @@ pub enum Dial {
     Curve,
     /// [`Feel::threshold`](crate::Feel::threshold).
     Threshold,
+    /// [`Feel::gyro`](crate::Feel::gyro).
+    Gyro,
     /// Whether left and right are turned round.
     InvertX,
     /// Whether up and down are turned round.
@@ -118,6 +120,7 @@ impl Dial {
             Dial::Full => "full",
             Dial::Curve => "curve",
             Dial::Threshold => "threshold",
+            Dial::Gyro => "gyro",
             Dial::InvertX => "invert-x",
             Dial::InvertY => "invert-y",
             Dial::RampUp => "ramp-up",

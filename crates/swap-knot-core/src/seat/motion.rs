@@ -124,6 +124,27 @@ impl State {
         self.add_motion(wire.action, by.map(f64::from));
     }
 
+    /// A pad was turned in the hands, in degrees: of the chords that are satisfied the longest have it,
+    /// as counts of a mouse.
+    #[inline(never)]
+    pub(super) fn turned_in_hands(&mut self, wiring: &Wiring, by: [f32; 3]) {
+        self.each_longest(wiring, Control::PAD_GYRO, |state, _, wire| {
+            if wire.held_len > 0 {
+                state.use_up_held(wiring, wire);
+            }
+            let feel = wiring.feel(wire);
+            let along = |axis: usize| {
+                let by = f64::from(by[axis]) * f64::from(feel.gyro);
+                if feel.invert[axis] { -by } else { by }
+            };
+            let roll = match wiring.actions[usize::from(wire.action)].shape {
+                Shape::Space => along(2),
+                _ => 0.0,
+            };
+            state.add_motion(wire.action, [along(0), along(1), roll]);
+        });
+    }
+
     /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way
     /// would work, and every whole notch works it.
     #[inline(never)]

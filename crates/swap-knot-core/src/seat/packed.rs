@@ -25,7 +25,7 @@ const PHASES: [Phase; 4] = [Phase::Idle, Phase::Pending, Phase::On, Phase::Tappe
 impl SavedSeat {
     /// The version of the bytes that are written, and the only one that is read: two machines that
     /// play together have the same.
-    pub const VERSION: u64 = 2;
+    pub const VERSION: u64 = 3;
 
     /// Writes the state behind what is in a buffer, in few bytes: to send it, or to keep it with a
     /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.

@@ -243,6 +243,7 @@ impl Rig {
                     feel.sensitivity,
                     feel.curve,
                     feel.threshold,
+                    feel.gyro,
                     feel.ramp_up,
                     feel.ramp_down,
                 ];

@@ -291,6 +291,9 @@ impl State {
             EventKind::PadStick { stick, x, y } => {
                 self.stick(wiring, stick, [x, y].map(amount), device);
             }
+            EventKind::PadGyro { yaw, pitch, roll } => {
+                self.turned_in_hands(wiring, [yaw, pitch, roll].map(distance));
+            }
             EventKind::PadButton { button, value } if button.is_trigger() => {
                 let value = amount(value).max(0.0);
                 self.trigger(wiring, Control::pad(button), value, device);

@@ -23,11 +23,13 @@
 //! 0.016667 tick
 //! ```
 //!
-//! From format 3 on it may also tell of devices that are plugged in, by their USB numbers:
+//! From format 3 on it may also tell of devices that are plugged in, by their USB numbers, and of
+//! pads that are turned in the hands:
 //!
 //! ```text
 //! format 3
 //! 0.000000 2 plugged 1209:5a01
+//! 0.004000 2 pad:gyro 0.25 -0.1 0
 //! ```
 
 use std::fmt;
@@ -97,6 +99,14 @@ pub enum TraceEntry {
     },
 }
 
+/// Whether the first two formats have no words for it.
+const fn is_new(event: &Event) -> bool {
+    matches!(
+        event.what,
+        EventKind::Plugged { .. } | EventKind::PadGyro { .. }
+    )
+}
+
 impl TraceEntry {
     /// When it happened.
     pub fn at(&self) -> Time {
@@ -112,7 +122,7 @@ impl TraceEntry {
     /// The first format that has such a line.
     fn format(&self) -> u32 {
         match self {
-            TraceEntry::Event(event) if matches!(event.what, EventKind::Plugged { .. }) => 3,
+            TraceEntry::Event(event) if is_new(event) => 3,
             TraceEntry::Event(_) | TraceEntry::Situations { .. } => 1,
             TraceEntry::Tick { .. } | TraceEntry::Advance { .. } | TraceEntry::Rig { .. } => 2,
         }
@@ -377,6 +387,11 @@ fn read_kind<'a>(
             x: number()?,
             y: number()?,
         },
+        Input::PadGyro => EventKind::PadGyro {
+            yaw: number()?,
+            pitch: number()?,
+            roll: number()?,
+        },
         Input::Wheel(direction) => EventKind::Wheel { direction },
         Input::PadButton(button) => EventKind::PadButton {
             button,
@@ -551,6 +566,9 @@ fn write_event(event: &Event, f: &mut fmt::Formatter<'_>) -> fmt::Result {
             write!(f, "{} {}", Input::MouseButton(button), word(down))
         }
         EventKind::MouseMove { x, y } => write!(f, "mouse:move {x} {y}"),
+        EventKind::PadGyro { yaw, pitch, roll } => {
+            write!(f, "pad:gyro {yaw} {pitch} {roll}")
+        }
         EventKind::Wheel { direction } => write!(f, "{}", Input::Wheel(direction)),
         EventKind::PadButton { button, value } => {
             write!(f, "{} {value}", Input::PadButton(button))

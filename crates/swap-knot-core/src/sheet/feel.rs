@@ -42,6 +42,10 @@ pub struct Feel {
     /// How far in a trigger or a half of a stick or axis has to be to work a press, 0.05 to 1 of the
     /// way; it is let go at four fifths of that.
     pub threshold: f32,
+    /// How many counts of a mouse one degree is worth by which a pad is turned in the hands, 0 to 200;
+    /// sensitivity does not matter for it. With so many as a degree of turning takes of a mouse
+    /// ([`TurnUnits`](crate::TurnUnits)), the view turns as the pad does.
+    pub gyro: f32,
     /// Seconds that a key takes from rest to full, 0 to 10.
     pub ramp_up: f32,
     /// Seconds that a key takes from full to rest, 0 to 10.
@@ -61,6 +65,7 @@ impl Default for Feel {
             invert: [false; 3],
             curve: 1.0,
             threshold: 0.5,
+            gyro: 16.0,
             ramp_up: 0.0,
             ramp_down: 0.0,
         }
@@ -81,6 +86,8 @@ pub struct FeelPatch {
     pub curve: Option<f32>,
     /// Replaces [`Feel::threshold`].
     pub threshold: Option<f32>,
+    /// Replaces [`Feel::gyro`].
+    pub gyro: Option<f32>,
     /// Replaces [`Feel::ramp_up`].
     pub ramp_up: Option<f32>,
     /// Replaces [`Feel::ramp_down`].
@@ -100,6 +107,8 @@ pub enum Knob {
     Curve,
     /// [`Feel::threshold`].
     Threshold,
+    /// [`Feel::gyro`].
+    Gyro,
     /// [`Feel::ramp_up`].
     RampUp,
     /// [`Feel::ramp_down`].
@@ -108,12 +117,13 @@ pub enum Knob {
 
 impl Knob {
     /// Every number of a feel.
-    pub const ALL: [Knob; 7] = [
+    pub const ALL: [Knob; 8] = [
         Knob::DeadZone,
         Knob::Sensitivity,
         Knob::Invert,
         Knob::Curve,
         Knob::Threshold,
+        Knob::Gyro,
         Knob::RampUp,
         Knob::RampDown,
     ];
@@ -126,6 +136,7 @@ impl Knob {
             Knob::Invert => "invert",
             Knob::Curve => "curve",
             Knob::Threshold => "threshold",
+            Knob::Gyro => "gyro",
             Knob::RampUp => "ramp-up",
             Knob::RampDown => "ramp-down",
         }
@@ -140,6 +151,7 @@ impl Knob {
             Knob::Invert => None,
             Knob::Curve => Some(0.1..=10.0),
             Knob::Threshold => Some(0.05..=1.0),
+            Knob::Gyro => Some(0.0..=200.0),
             Knob::RampUp | Knob::RampDown => Some(0.0..=10.0),
         }
     }
@@ -195,6 +207,7 @@ impl FeelPatch {
             Knob::Invert => self.invert.map(KnobValue::Axes),
             Knob::Curve => self.curve.map(KnobValue::Number),
             Knob::Threshold => self.threshold.map(KnobValue::Number),
+            Knob::Gyro => self.gyro.map(KnobValue::Number),
             Knob::RampUp => self.ramp_up.map(KnobValue::Number),
             Knob::RampDown => self.ramp_down.map(KnobValue::Number),
         }
@@ -214,6 +227,7 @@ impl FeelPatch {
             (Knob::Sensitivity, _) => self.sensitivity = number,
             (Knob::Curve, _) => self.curve = number,
             (Knob::Threshold, _) => self.threshold = number,
+            (Knob::Gyro, _) => self.gyro = number,
             (Knob::RampUp, _) => self.ramp_up = number,
             (Knob::RampDown, _) => self.ramp_down = number,
         }
@@ -265,6 +279,7 @@ impl FeelPatch {
             invert: over.invert.or(self.invert),
             curve: over.curve.or(self.curve),
             threshold: over.threshold.or(self.threshold),
+            gyro: over.gyro.or(self.gyro),
             ramp_up: over.ramp_up.or(self.ramp_up),
             ramp_down: over.ramp_down.or(self.ramp_down),
         }
@@ -293,6 +308,7 @@ impl Feel {
             Knob::Invert => KnobValue::Axes(self.invert),
             Knob::Curve => KnobValue::Number(self.curve),
             Knob::Threshold => KnobValue::Number(self.threshold),
+            Knob::Gyro => KnobValue::Number(self.gyro),
             Knob::RampUp => KnobValue::Number(self.ramp_up),
             Knob::RampDown => KnobValue::Number(self.ramp_down),
         }
@@ -307,6 +323,7 @@ impl Feel {
             invert: patch.invert.unwrap_or(self.invert),
             curve: patch.curve.unwrap_or(self.curve),
             threshold: patch.threshold.unwrap_or(self.threshold),
+            gyro: patch.gyro.unwrap_or(self.gyro),
             ramp_up: patch.ramp_up.unwrap_or(self.ramp_up),
             ramp_down: patch.ramp_down.unwrap_or(self.ramp_down),
         }

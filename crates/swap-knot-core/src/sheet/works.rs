@@ -24,7 +24,8 @@ pub(crate) const fn works(input: InputShape, arm: Option<Arm>, shape: Shape) -> 
             Some(Works::Follow)
         }
         (InputShape::Line | InputShape::Touch, Shape::Line, None)
-        | (InputShape::Plane | InputShape::Touch, Shape::Plane, None) => Some(Works::Whole),
+        | (InputShape::Plane | InputShape::Touch, Shape::Plane, None)
+        | (InputShape::Space, Shape::Plane | Shape::Space, None) => Some(Works::Whole),
         _ => None,
     }
 }
@@ -33,7 +34,12 @@ pub(crate) const fn works(input: InputShape, arm: Option<Arm>, shape: Shape) -> 
 pub(crate) fn can_work(kind: ColumnKind, arm: Option<Arm>, shape: Shape) -> bool {
     let inputs: &[InputShape] = match kind {
         ColumnKind::Keyboard => &[InputShape::Button, InputShape::Pulse, InputShape::Plane],
-        ColumnKind::Gamepad => &[InputShape::Button, InputShape::Pull, InputShape::Plane],
+        ColumnKind::Gamepad => &[
+            InputShape::Button,
+            InputShape::Pull,
+            InputShape::Plane,
+            InputShape::Space,
+        ],
         ColumnKind::Touch => &[InputShape::Touch],
         ColumnKind::Other => &[InputShape::Button, InputShape::Pull, InputShape::Line],
     };
@@ -74,6 +80,12 @@ pub enum Misfit {
         /// The stick or the mouse.
         input: Input,
     },
+    /// It is turned, and the row is not.
+    #[error("`{input}` is turned on three axes and can only work a whole plane or space")]
+    Turned {
+        /// The pad's motion.
+        input: Input,
+    },
     /// It is a whole axis, and the row no line.
     #[error(
         "`{input}` is a whole axis and can only work a line; use one half of it, `{input}+` or `{input}-`"
@@ -90,7 +102,8 @@ pub enum Misfit {
     },
     /// It is one input, and the row wants all directions at once.
     #[error(
-        "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `up`"
+        "`{input}` is one input and cannot work a whole {shape}; bind it to an arm, such as `{}`",
+        if *shape == Shape::Line { "left" } else { "up" }
     )]
     OneInput {
         /// The input.
@@ -114,6 +127,7 @@ pub(crate) fn fits(chord: &Chord, row: Row, shape: Shape) -> Result<(), Misfit> 
     }
     Err(match (input.shape(), row.arm) {
         (InputShape::Plane, _) => Misfit::TwoAxes { input },
+        (InputShape::Space, _) => Misfit::Turned { input },
         (InputShape::Line, _) => Misfit::WholeAxis { input },
         (InputShape::Pulse, None) if shape == Shape::Pull => Misfit::Notches { input },
         _ => Misfit::OneInput { input, shape },

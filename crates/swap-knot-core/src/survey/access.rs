@@ -134,6 +134,8 @@ fn reaches(hand: Hand, input: Input, on: &Resolver) -> bool {
             // Keys are then for the other one.
             hand == Hand::Right
         }
+        // Whichever hand holds it.
+        Input::PadGyro => true,
         other if other.device_kind() == DeviceKind::Keyboard => reaches_key(hand, other, on),
         // Touch and other controllers lie where the player has them.
         _ => true,

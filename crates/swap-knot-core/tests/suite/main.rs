@@ -17,6 +17,7 @@ mod conflict_model;
 mod controls;
 mod easing;
 mod formats;
+mod gyro;
 mod inputs;
 mod keeping;
 mod languages;

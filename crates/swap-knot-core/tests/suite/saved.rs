@@ -87,6 +87,7 @@ fn does() -> impl Strategy<Value = Does> {
         1 => Just(EventKind::Scroll { x: 0.0, y: 0.3 }),
         1 => Just(EventKind::FocusLost),
         1 => Just(EventKind::Unplugged),
+        1 => (-9.0_f32..9.0).prop_map(|yaw| EventKind::PadGyro { yaw, pitch: 1.0, roll: 0.0 }),
     ];
     prop_oneof![
         12 => (0_u64..30_000, 0..4_u16, what).prop_map(|(t, d, w)| Does::Feed(t, d, w)),
@@ -327,7 +328,7 @@ fn a_state_of_another_rig_or_version_is_refused() {
     let why = SavedSeat::read(&bytes, first.rig()).unwrap_err();
     assert_eq!(
         why.to_string(),
-        "the state was written in version 7, and this version reads 2"
+        "the state was written in version 7, and this version reads 3"
     );
 }
 

@@ -89,6 +89,15 @@ fn what() -> impl Strategy<Value = EventKind> {
         (name(), any::<bool>()).prop_map(|(name, down)| EventKind::Touch { name, down }),
         (name(), number(), number()).prop_map(|(name, x, y)| EventKind::TouchStick { name, x, y }),
         Just(EventKind::Unplugged),
+        Just(EventKind::Plugged {
+            usb: "1209:5a01".parse().ok()
+        }),
+        Just(EventKind::Plugged { usb: None }),
+        (number(), number(), number()).prop_map(|(yaw, pitch, roll)| EventKind::PadGyro {
+            yaw,
+            pitch,
+            roll
+        }),
         Just(EventKind::FocusLost),
     ]
 }

@@ -46,6 +46,7 @@ impl Glyphs {
             },
             Input::PadStick(stick) => pad::stick(stick, None, theme),
             Input::PadStickHalf(stick, direction) => pad::stick(stick, Some(direction), theme),
+            Input::PadGyro => pad::gyro(theme),
             Input::Hid(hid) => other::hid(hid, &words.short_name(input, layout), theme),
             Input::Touch(_) => other::touch(&words.short_name(input, layout), theme),
             other => other::plain(&words.short_name(other, layout), theme),

@@ -124,6 +124,24 @@ pub(super) fn stick(stick: Stick, direction: Option<Direction>, theme: &Theme) -
     pen.finish()
 }
 
+/// The pad with the ways in which it is turned.
+pub(super) fn gyro(theme: &Theme) -> Drawing {
+    let mut pen = Pen::new(SIZE, SIZE);
+    let small =
+        "M16 17H32Q39 17 39 26Q39 36 35 36Q32 36 30 33H18Q16 36 13 36Q9 36 9 26Q9 17 16 17Z";
+    pen.path(small, Look::edged(theme.cap, theme.edge, 2.2));
+    // An arch over it and one beside it, each with its tips.
+    let bow = Look::edged("none", theme.accent, 2.6);
+    pen.path("M12 9.5Q24 3.5 36 9.5", bow);
+    pen.arrow(37.5, 10.6, 4.2, [0.85, 0.52], theme.accent);
+    pen.arrow(10.5, 10.6, 4.2, [-0.85, 0.52], theme.accent);
+    let bow = Look::edged("none", theme.accent, 2.6);
+    pen.path("M24 40.5V44", bow);
+    pen.arrow(24.0, 43.2, 3.6, [0.0, 1.0], theme.accent);
+    pen.arrow(24.0, 26.0, 5.0, [0.0, -1.0], theme.accent);
+    pen.finish()
+}
+
 /// Where the sticks are, in the middle of the pad's outline.
 const STICK_Y: f32 = 25.0;
 

@@ -14,6 +14,7 @@ impl Tell for Misfit {
                 to.about_input("refused-mixed-columns", &[], *part)
             }
             Misfit::TwoAxes { input } => to.about_input("refused-two-axes", &[], *input),
+            Misfit::Turned { input } => to.about_input("refused-turned", &[], *input),
             Misfit::WholeAxis { input } => to.about_input("refused-whole-axis", &[], *input),
             Misfit::Notches { input } => to.about_input("refused-notches", &[], *input),
             Misfit::OneInput { input, .. } => to.about_input("refused-one-input", &[], *input),

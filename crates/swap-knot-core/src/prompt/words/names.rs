@@ -276,6 +276,7 @@ impl Words {
             Input::Wheel(direction) => self.aimed("wheel", direction, saying),
             Input::PadButton(button) => self.pad(button, saying),
             Input::PadStick(stick) => simple(stick_id(stick)),
+            Input::PadGyro => simple("pad-gyro"),
             Input::PadStickHalf(stick, direction) => self.aimed(stick_id(stick), direction, saying),
             Input::Hid(HidInput::Button(button)) => numbered("hid-button", &button.number()),
             Input::Hid(HidInput::Hat(direction)) => self.aimed("hid-hat", direction, saying),

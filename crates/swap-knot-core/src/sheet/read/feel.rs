@@ -35,6 +35,7 @@ fn patch(fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> FeelPatch {
         invert: invert(fields, report),
         curve: fields.number("curve", 0.1..=10.0, report),
         threshold: fields.number("threshold", 0.05..=1.0, report),
+        gyro: fields.number("gyro", 0.0..=200.0, report),
         ramp_up: fields.number("ramp-up", 0.0..=10.0, report),
         ramp_down: fields.number("ramp-down", 0.0..=10.0, report),
     }
