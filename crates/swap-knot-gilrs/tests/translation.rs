@@ -142,11 +142,17 @@ fn buttons_triggers_sticks_and_plugs() {
     }
     assert_eq!(does(json!("Dropped")), [], "a filter took something out");
     let usb = "1209:5a01".parse().ok();
-    assert_eq!(does(json!("Connected")), [(pad, EventKind::Plugged { usb })]);
+    assert_eq!(
+        does(json!("Connected")),
+        [(pad, EventKind::Plugged { usb })]
+    );
     assert_eq!(does(json!("Disconnected")), [(pad, EventKind::Unplugged)]);
     // It comes back at rest, whatever its sticks did before.
     let usb = "1209:5a01".parse().ok();
-    assert_eq!(does(json!("Connected")), [(pad, EventKind::Plugged { usb })]);
+    assert_eq!(
+        does(json!("Connected")),
+        [(pad, EventKind::Plugged { usb })]
+    );
     assert_eq!(does(axis(Axis::RightStickX, 0.25)), [stick(0.25, 0.0)]);
     assert_eq!(does(json!("ForceFeedbackEffectCompleted")), []);
     // Another pad has another number, and the first keeps its own.
