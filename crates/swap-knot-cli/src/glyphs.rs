@@ -14,13 +14,16 @@ use crate::{CLEAN, Done, FOUND, files};
 /// The options of `glyphs`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot glyphs controls.toml art/glyphs\n  swap-knot glyphs controls.toml art/glyphs --atlas glyphs.png --height 64\n\nExit codes: 0 all well, 1 pictures are missing, unused or cannot be used, 2 there is no pack."
+    after_help = "Examples:\n  swap-knot glyphs controls.toml art/glyphs\n  swap-knot glyphs controls.toml art/glyphs --marks art/marks.toml\n  swap-knot glyphs controls.toml art/glyphs --atlas glyphs.png --height 64\n\nExit codes: 0 all well, 1 pictures are missing, unused or cannot be used, 2 there is no pack."
 )]
 pub(crate) struct Args {
     /// The sheet whose inputs want pictures.
     sheet: PathBuf,
     /// The folder of the pack, with its `glyphs.toml`.
     pack: PathBuf,
+    /// The pictures that this file of marks names as well, from its own folder.
+    #[arg(long, value_name = "FILE")]
+    marks: Option<PathBuf>,
     /// Write all pictures, and the built-in drawings of those that are missing, as one PNG, with a
     /// table of places beside it (.toml).
     #[arg(long, value_name = "FILE")]
@@ -38,7 +41,10 @@ pub(crate) struct Args {
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let pack = Pack::open(&args.pack)?;
+    let mut pack = Pack::open(&args.pack)?;
+    if let Some(path) = &args.marks {
+        pack = pack.with_marks(&crate::words::marks(path)?, crate::words::folder_of(path));
+    }
     let report = pack.check(&sheet);
     if args.json {
         print_json(&json!({

@@ -9,6 +9,7 @@ use swap_knot_draw::Pack;
 
 use crate::files;
 use crate::table::{BAD, QUIET, count, styled};
+use crate::words::folder_of;
 
 /// What was found in a file of marks.
 pub(crate) struct Checked {
@@ -48,14 +49,7 @@ pub(crate) fn check(path: &Path, sheet: &Sheet) -> Result<Checked, Box<dyn Error
             false => found.notices.push(told),
         }
     }
-    let folder = path.parent().unwrap_or(Path::new(""));
-    let pictures = Pack::of_marks(
-        &marks,
-        match folder.as_os_str().is_empty() {
-            true => Path::new("."),
-            false => folder,
-        },
-    );
+    let pictures = Pack::of_marks(&marks, folder_of(path));
     let told = pictures.notes().iter();
     let told = told.map(|note| (file.clone(), format!("the picture {note}")));
     found.problems.extend(told);

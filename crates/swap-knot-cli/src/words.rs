@@ -72,6 +72,15 @@ pub(crate) fn marks(path: &Path) -> Result<Marks, Box<dyn Error>> {
     Ok(Marks::from_toml(&text, &path.display().to_string())?)
 }
 
+/// The folder that a file is in.
+pub(crate) fn folder_of(path: &Path) -> &Path {
+    let folder = path.parent().unwrap_or(Path::new(""));
+    match folder.as_os_str().is_empty() {
+        true => Path::new("."),
+        false => folder,
+    }
+}
+
 fn no_words(tag: &str) -> String {
     let all: Vec<&str> = Words::languages().collect();
     format!(

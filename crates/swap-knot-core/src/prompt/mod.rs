@@ -38,7 +38,7 @@ use crate::sheet::{Manner, Row, Sheet};
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
 /// let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 /// assert_eq!(prompt.render(&rig, DeviceKind::Keyboard).to_string(), "Press Space to leave");
-/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press the lowest of the four buttons to leave");
+/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press lowest of the four buttons to leave");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]

@@ -25,6 +25,8 @@ pub(super) enum Picking {
     About,
     /// Which keyboard layout.
     Layouts,
+    /// Whose marks the pads have.
+    Families,
     /// Where actions are tried.
     Where,
     /// Whether a profile is deleted.
@@ -86,6 +88,10 @@ impl ControlsScreen {
                     self.item(Spot::Answer(n as u16), label, Role::Radio { selected })
                 };
                 all.into_iter().enumerate().map(radio).collect()
+            }
+            Picking::Families => {
+                dialog.title = self.text("setting-family");
+                self.view_families()
             }
             Picking::Layouts => {
                 dialog.title = self.text("layout-title");
@@ -292,6 +298,7 @@ impl ControlsScreen {
                 }
             }
             Picking::Layouts => self.pick_layout(n),
+            Picking::Families => self.pick_family(n),
             Picking::Where => self.pick_place(n),
             Picking::Delete(name, _) if n == 0 => self.delete_profile(name),
             Picking::Delete(..) => {}

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::answer::Picking;
 use super::{BoardView, ControlsScreen, Item, KeyView, Page, Role, ScreenView, Section, Spot};
-use crate::input::{Control, Input, Place};
+use crate::input::{Chord, Control, Input, Place};
 use crate::layout::Layout;
 use crate::sheet::SituationId;
 
@@ -65,17 +65,25 @@ impl ControlsScreen {
         board
     }
 
-    /// What each key has a part in: by situation, in their order.
+    /// What each key has a part in.
     fn titles_on_keys(&self) -> BTreeMap<Place, Vec<String>> {
+        let on = self.draft.resolver();
+        self.titles_on(|chord| chord.inputs().flat_map(|i| on.places_of(i)).collect())
+    }
+
+    /// What has a part in chords: by situation, in their order, a line each.
+    pub(super) fn titles_on<K: Ord>(
+        &self,
+        parts: impl Fn(&Chord) -> Vec<K>,
+    ) -> BTreeMap<K, Vec<String>> {
         let (sheet, words) = (self.draft.sheet(), self.draft.words());
-        let mut on: BTreeMap<Place, BTreeMap<SituationId, Vec<String>>> = BTreeMap::new();
+        let mut on: BTreeMap<K, BTreeMap<SituationId, Vec<String>>> = BTreeMap::new();
         for bound in self.draft.bindings() {
             let title = self.draft.row_title(bound.cell.row);
             let own = &sheet.declared(bound.cell.row.action).situations;
-            let inputs = bound.chord.inputs();
-            for place in inputs.flat_map(|i| self.draft.resolver().places_of(i)) {
+            for part in parts(&bound.chord) {
+                let by_situation = on.entry(part).or_default();
                 for situation in own {
-                    let by_situation = on.entry(place).or_default();
                     let titles = by_situation.entry(*situation).or_default();
                     if !titles.contains(&title) {
                         titles.push(title.clone());
@@ -89,9 +97,8 @@ impl ControlsScreen {
             words.say("setting-of", &[("title", &place), ("setting", &titles)])
         };
         let lines = |all: BTreeMap<_, _>| all.into_iter().map(line).collect();
-        on.into_iter()
-            .map(|(place, all)| (place, lines(all)))
-            .collect()
+        let all = on.into_iter();
+        all.map(|(part, by)| (part, lines(by))).collect()
     }
 
     /// Several things, as the language joins them.

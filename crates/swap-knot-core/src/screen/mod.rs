@@ -20,8 +20,8 @@ use std::time::Duration;
 pub use command::ScreenCommand;
 pub use spot::{Deed, Dial, Page, Spot, Tool};
 pub use view::{
-    BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, Role, RowView, ScreenView,
-    Section,
+    BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView, Role,
+    RowView, ScreenView, Section,
 };
 
 use self::answer::Picking;
@@ -33,7 +33,7 @@ use self::typing::Typing;
 use crate::draft::{
     Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
 };
-use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Time};
+use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Input, Time};
 use crate::layout::Layout;
 use crate::locker::Errand;
 use crate::prompt::Tell;
@@ -288,16 +288,17 @@ impl ControlsScreen {
         }
     }
 
-    /// Whether a stick or trigger is moved to see what it does to the number that the player is on,
-    /// rather than to go anywhere.
+    /// Whether a stick or trigger is moved to see what it does to the number or the part of the pad that
+    /// the player is on, rather than to go anywhere.
     fn is_measured(&self, event: &Event) -> bool {
-        let shows = matches!(
-            self.focus,
-            Spot::Dial(
-                DeviceKind::Gamepad,
-                Dial::DeadZone | Dial::Full | Dial::Threshold
-            )
-        );
+        let shows = match self.focus {
+            Spot::Dial(DeviceKind::Gamepad, dial) => {
+                matches!(dial, Dial::DeadZone | Dial::Full | Dial::Threshold)
+            }
+            Spot::Part(Input::PadStick(_)) => true,
+            Spot::Part(Input::PadButton(button)) => button.is_trigger(),
+            _ => false,
+        };
         let is_analog = match event.what {
             EventKind::PadStick { .. } => true,
             EventKind::PadButton { button, .. } => button.is_trigger(),
@@ -499,6 +500,8 @@ impl ControlsScreen {
             Spot::Profile(n, deed) => self.work_profile(usize::from(n), deed),
             Spot::Layout => self.ask_for_layout(),
             Spot::Key(place) => self.show_key(place),
+            Spot::Family => self.ask_for_family(),
+            Spot::Part(input) => self.show_part(input),
             Spot::Where => self.ask_where(),
             Spot::Trying => self.work_trial(),
         }

@@ -1,6 +1,6 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
-use crate::input::{DeviceKind, Place};
+use crate::input::{DeviceKind, Input, Place};
 use crate::sheet::{Cell, Ease, Sheet};
 
 /// A page of the controls screen.
@@ -15,17 +15,20 @@ pub enum Page {
     Profiles,
     /// The keyboard and what is on it.
     Keyboard,
+    /// The pad, whose marks it has and what is on it; and other controllers.
+    Pad,
     /// A sandbox: every action lit as it is worked.
     Try,
 }
 
 impl Page {
     /// Every page, in order.
-    pub const ALL: [Page; 5] = [
+    pub const ALL: [Page; 6] = [
         Page::Bindings,
         Page::Feel,
         Page::Profiles,
         Page::Keyboard,
+        Page::Pad,
         Page::Try,
     ];
 
@@ -36,6 +39,7 @@ impl Page {
             Page::Feel => "feel",
             Page::Profiles => "profiles",
             Page::Keyboard => "keyboard",
+            Page::Pad => "pad",
             Page::Try => "try",
         }
     }
@@ -187,6 +191,10 @@ pub enum Spot {
     Layout,
     /// A key of the board.
     Key(Place),
+    /// The family whose marks the player's pads have.
+    Family,
+    /// A part of the pad, or an input of another controller.
+    Part(Input),
     /// Where the actions are tried.
     Where,
     /// Begins or ends trying.
@@ -213,6 +221,8 @@ impl Spot {
             Spot::Profile(n, deed) => format!("profile {} {}", n + 1, deed.word()),
             Spot::Layout => "layout".to_owned(),
             Spot::Key(place) => format!("key {place}"),
+            Spot::Family => "family".to_owned(),
+            Spot::Part(input) => format!("part {input}"),
             Spot::Where => "where".to_owned(),
             Spot::Trying => "trying".to_owned(),
             Spot::Answer(n) => format!("answer {}", n + 1),

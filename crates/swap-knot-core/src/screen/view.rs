@@ -28,6 +28,8 @@ pub struct ScreenView {
     pub sections: Vec<Section>,
     /// The player's keyboard.
     pub board: Option<BoardView>,
+    /// The player's pad, beside its rows.
+    pub pad: Option<PadView>,
     /// What has to be answered first.
     pub dialog: Option<Dialog>,
     /// The last thing that the player was told: why something was refused.
@@ -232,6 +234,39 @@ pub struct KeyView {
     pub does: Vec<String>,
     /// Whether it is down.
     pub down: bool,
+}
+
+/// The player's pad, as a picture beside the rows that tell what its parts do.
+#[derive(Clone, Debug, Default, PartialEq)]
+#[non_exhaustive]
+pub struct PadView {
+    /// How wide and how high it is.
+    pub size: [f32; 2],
+    /// Its body: the left edge, the upper edge, the width, the height and the rounding of what lies
+    /// over each other and is one.
+    pub body: Vec<[f32; 5]>,
+    /// Its parts; a stick's click comes after the stick, and lies in its middle.
+    pub parts: Vec<PadPartView>,
+}
+
+/// A part of the player's pad.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub struct PadPartView {
+    /// What is pointed at with it; the row that is focused by it tells what it does.
+    pub spot: Spot,
+    /// The left edge, the upper edge, the width and the height.
+    pub rect: [f32; 4],
+    /// The rounding of its corners.
+    pub round: f32,
+    /// What is printed on it, where that is known.
+    pub mark: Option<String>,
+    /// Whether anything is bound to it.
+    pub does: bool,
+    /// Whether it is down.
+    pub down: bool,
+    /// Where it is: a stick from −1 to 1, right and up positive; a trigger from 0 to 1 in the first.
+    pub at: [f32; 2],
 }
 
 impl Item {

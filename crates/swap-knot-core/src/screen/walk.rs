@@ -36,6 +36,7 @@ impl ControlsScreen {
             Page::Feel => self.view_feel(&mut view),
             Page::Profiles => self.view_profiles(&mut view),
             Page::Keyboard => self.view_keyboard(&mut view),
+            Page::Pad => self.view_pad(&mut view),
             Page::Try => self.view_trial(&mut view),
         }
         view

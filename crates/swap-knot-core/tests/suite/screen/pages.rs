@@ -1,7 +1,10 @@
-//! The pages of profiles, keyboard and trying.
+//! The pages of profiles, keyboard, pad and trying.
 
-use swap_knot_core::screen::{Item, Role};
-use swap_knot_core::{Controls, EventKind, Layout, Locker, Memory, PadButton, Place, Slug};
+use swap_knot_core::screen::{Item, Role, RowView};
+use swap_knot_core::{
+    Controls, DeviceId, Event, EventKind, HidButton, Layout, Locker, Marks, Memory, PadButton,
+    Place, Slug, Stick,
+};
 
 use super::player::{CROSS, Player, rows};
 
@@ -216,4 +219,118 @@ fn what_is_tried_is_lit_and_not_played() {
     assert_eq!(player.label("trying"), "Try");
     player.pad(PadButton::East);
     assert!(!player.is_open());
+}
+
+#[test]
+fn the_pad_is_told_by_its_marks_lit_and_leads_to_what_is_on_a_part() {
+    let mut player = Player::new();
+    let marks = include_str!("../../../../../demo/marks.toml");
+    player
+        .controls
+        .set_marks(&Marks::from_toml(marks, "marks.toml").unwrap());
+    let device = DeviceId(1);
+    let usb = "1209:5a01".parse().ok();
+    let what = EventKind::Plugged { usb };
+    let at = player.now;
+    player.controls.feed(&Event { at, device, what });
+    // With the pad alone, shoulder by shoulder.
+    for _ in 0..4 {
+        player.pad(PadButton::ShoulderRight);
+    }
+    assert_eq!(player.label("page pad"), "Gamepad");
+    assert_eq!(
+        player.label("family"),
+        "Quayside: as the gamepad says it is"
+    );
+    let south = player.item("part pad:south");
+    assert_eq!(
+        south.text,
+        [
+            "On deck: Cast off",
+            "Hailing the harbour: Send",
+            "Paused: Resume"
+        ]
+    );
+    assert_eq!(rows(&mut player)[1..5], ["T", "I", "D", "E"]);
+    let stick = player.item("part pad:stick-left");
+    assert!(
+        stick.label.contains("Walk") && stick.label.contains("Steer to port"),
+        "{}",
+        stick.label
+    );
+    // Pressed parts are lit in the picture and in the rows, and sticks move.
+    player.send(EventKind::PadButton {
+        button: PadButton::StickRightClick,
+        value: 1.0,
+    });
+    player.tilt(Stick::RIGHT, 0.5, -0.25);
+    let view = player.view();
+    let pad = view.pad.clone().unwrap();
+    let down: Vec<String> = (pad.parts.iter())
+        .filter(|p| p.down)
+        .map(|p| p.spot.id(&player.sheet))
+        .collect();
+    assert_eq!(down, ["part pad:stick-right-click"]);
+    let stick = pad.parts.iter().find(|p| p.at == [0.5, -0.25]).unwrap();
+    assert_eq!(stick.spot.id(&player.sheet), "part pad:stick-right");
+    let marked: Vec<&str> = pad.parts.iter().filter_map(|p| p.mark.as_deref()).collect();
+    assert_eq!(marked[..5], ["T", "I", "D", "E", "PORT"]);
+    let lit: Vec<&RowView> = view
+        .sections
+        .iter()
+        .flat_map(|s| &s.rows)
+        .filter(|r| r.lit)
+        .collect();
+    assert_eq!(lit.len(), 1);
+    // Every part of the picture that does something has a row of its own.
+    for part in pad.parts.iter().filter(|p| p.does) {
+        player.item(&part.spot.id(&player.sheet));
+    }
+    player.tilt(Stick::RIGHT, 0.0, 0.0);
+    // Another family is chosen, told at once, undone, and chosen again.
+    player.go("family", &CROSS);
+    player.pad(PadButton::South);
+    player.pad(PadButton::Down);
+    player.pad(PadButton::Down);
+    player.pad(PadButton::South);
+    assert_eq!(player.label("family"), "Ropewalk");
+    assert_eq!(rows(&mut player)[1..5], ["Anchor", "Wave", "Star", "Flag"]);
+    // The right one confirms now.
+    player.click("tool undo");
+    assert_eq!(
+        player.label("family"),
+        "Quayside: as the gamepad says it is"
+    );
+    player.click("tool redo");
+    assert!(
+        player
+            .view()
+            .notes
+            .iter()
+            .any(|n| n.text.contains("Ropewalk"))
+    );
+    player.go("tool apply", &CROSS);
+    player.pad(PadButton::East);
+    assert_eq!(player.controls.profile().family(), Some("ropewalk"));
+    assert_eq!(player.prompt("{cast-off:gamepad}"), "Anchor");
+    player.click("part pad:trigger-left");
+    assert_eq!(player.view().pages[0].role, Role::Tab { selected: true });
+    assert_eq!(rows(&mut player), ["Fine control"]);
+    // Another controller is listed by its numbers, lit while it is worked.
+    player.click("page pad");
+    let button = HidButton::new(3).unwrap();
+    let at = player.now;
+    let what = EventKind::HidButton { button, down: true };
+    let device = DeviceId(9);
+    player.controls.feed(&Event { at, device, what });
+    player.wait(10);
+    let view = player.view();
+    let other = view.sections.last().unwrap();
+    let lit: Vec<&str> = other
+        .rows
+        .iter()
+        .filter(|r| r.lit)
+        .map(|r| r.title.as_str())
+        .collect();
+    assert_eq!(lit, ["button 3"]);
 }

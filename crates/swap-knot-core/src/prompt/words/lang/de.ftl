@@ -466,6 +466,7 @@ page-bindings = Belegung
 page-feel = Gefühl
 page-profiles = Profile
 page-keyboard = Tastatur
+page-pad = Gamepad
 page-try = Probe
 hint-choose = wählen
 hint-back = zurück

@@ -351,6 +351,7 @@ page-bindings = Bindings
 page-feel = Feel
 page-profiles = Profiles
 page-keyboard = Keyboard
+page-pad = Gamepad
 page-try = Try
 hint-choose = choose
 hint-back = back

@@ -402,6 +402,7 @@ page-bindings = Asignaciones
 page-feel = Tacto
 page-profiles = Perfiles
 page-keyboard = Teclado
+page-pad = Mando
 page-try = Prueba
 hint-choose = elegir
 hint-back = atrás

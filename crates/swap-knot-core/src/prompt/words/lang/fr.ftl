@@ -403,6 +403,7 @@ page-bindings = Attributions
 page-feel = Sensations
 page-profiles = Profils
 page-keyboard = Clavier
+page-pad = Manette
 page-try = Essai
 hint-choose = choisir
 hint-back = retour

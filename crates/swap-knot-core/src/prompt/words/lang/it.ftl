@@ -396,6 +396,7 @@ page-bindings = Assegnazioni
 page-feel = Sensibilità e altro
 page-profiles = Profili
 page-keyboard = Tastiera
+page-pad = Gamepad
 page-try = Prova
 hint-choose = scegli
 hint-back = indietro

@@ -312,6 +312,7 @@ page-bindings = 割り当て
 page-feel = 感度など
 page-profiles = プロファイル
 page-keyboard = キーボード
+page-pad = ゲームパッド
 page-try = 試す
 hint-choose = 決定
 hint-back = 戻る

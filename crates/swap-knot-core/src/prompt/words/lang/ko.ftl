@@ -416,6 +416,7 @@ page-bindings = 키 지정
 page-feel = 감도 등
 page-profiles = 프로필
 page-keyboard = 키보드
+page-pad = 게임패드
 page-try = 시험
 hint-choose = 선택
 hint-back = 뒤로

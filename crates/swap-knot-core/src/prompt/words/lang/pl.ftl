@@ -372,6 +372,7 @@ page-bindings = Przypisania
 page-feel = Czułość i inne
 page-profiles = Profile
 page-keyboard = Klawiatura
+page-pad = Pad
 page-try = Próba
 hint-choose = wybierz
 hint-back = wstecz

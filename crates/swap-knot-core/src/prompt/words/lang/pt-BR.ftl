@@ -441,6 +441,7 @@ page-bindings = Atribuições
 page-feel = Sensação
 page-profiles = Perfis
 page-keyboard = Teclado
+page-pad = Controle
 page-try = Teste
 hint-choose = escolher
 hint-back = voltar

@@ -387,6 +387,7 @@ page-bindings = Назначения
 page-feel = Отклик
 page-profiles = Профили
 page-keyboard = Клавиатура
+page-pad = Геймпад
 page-try = Проба
 hint-choose = выбрать
 hint-back = назад

@@ -457,6 +457,7 @@ page-bindings = Atamalar
 page-feel = His
 page-profiles = Profiller
 page-keyboard = Klavye
+page-pad = Oyun kolu
 page-try = Deneme
 hint-choose = seç
 hint-back = geri

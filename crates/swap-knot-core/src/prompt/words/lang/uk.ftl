@@ -388,6 +388,7 @@ page-bindings = Призначення
 page-feel = Відгук
 page-profiles = Профілі
 page-keyboard = Клавіатура
+page-pad = Геймпад
 page-try = Проба
 hint-choose = вибрати
 hint-back = назад

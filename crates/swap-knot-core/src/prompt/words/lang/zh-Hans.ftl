@@ -413,6 +413,7 @@ page-bindings = 绑定
 page-feel = 手感
 page-profiles = 配置
 page-keyboard = 键盘
+page-pad = 手柄
 page-try = 试用
 hint-choose = 选择
 hint-back = 返回

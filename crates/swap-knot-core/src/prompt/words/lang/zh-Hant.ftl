@@ -411,6 +411,7 @@ page-bindings = 按鍵指定
 page-feel = 手感
 page-profiles = 設定檔
 page-keyboard = 鍵盤
+page-pad = 手把
 page-try = 試用
 hint-choose = 選擇
 hint-back = 返回
