@@ -5,7 +5,7 @@
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{Input, Layout, Sheet, Words};
+use swap_knot::{Input, Layout, Marks, Sheet, Words};
 use swap_knot_draw::{Glyphs, Pack, Theme};
 
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/glyphs");
@@ -57,9 +57,24 @@ fn the_demo_pack_has_families_that_fall_back() {
     let east = pack.picture(input("pad:east"), Some("quayside"));
     assert!(east.unwrap().starts_with(b"<svg"), "the one for any family");
     assert_eq!(pack.picture(input("KeyQ"), Some("quayside")), None);
-    let report = pack.check(&Sheet::from_toml(SHEET).unwrap());
+    let sheet = Sheet::from_toml(SHEET).unwrap();
+    assert_eq!(pack.check(&sheet).unused.len(), 4, "what the marks name");
+    let marks = include_str!("../../../demo/marks.toml");
+    let marks = Marks::from_toml(marks, "marks.toml").unwrap();
+    let pack = pack.with_marks(&marks, Path::new(DEMO).parent().unwrap());
+    let report = pack.check(&sheet);
     assert!(report.missing.contains(&input("KeyW")) && report.unused.is_empty());
-    assert_eq!(report.drawn, 7);
+    assert_eq!((report.drawn, report.notes.len()), (7, 0));
+    // By whose marks the words have: a family's own, and never one for any where it is known what is
+    // printed there.
+    let words = |family| Words::english().with_marks(&marks, family);
+    let south_of = |family| pack.picture_for(south, &words(family)).map(<[u8]>::to_vec);
+    assert!(south_of(Some("quayside")).unwrap().starts_with(b"\x89PNG"));
+    let anchor = std::fs::read(Path::new(DEMO).join("ropewalk/anchor.svg")).unwrap();
+    assert_eq!(south_of(Some("ropewalk")), Some(anchor));
+    assert!(south_of(None).unwrap().starts_with(b"<svg"));
+    let east = pack.picture_for(input("pad:east"), &words(Some("quayside")));
+    assert_eq!(east, None, "the built-in drawing has its mark");
 }
 
 /// A pack with that manifest; answers what cannot be used.

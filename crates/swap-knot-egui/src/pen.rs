@@ -232,7 +232,11 @@ impl Pen<'_> {
             Role::Field => self.text(ui, rect, 0.0, &item.label, color),
             _ => {
                 let font = FontId::proportional(size::TEXT);
-                let galley = ui.painter().layout_no_wrap(item.label.clone(), font, color);
+                let label = item.label.clone();
+                let mut job = egui::text::LayoutJob::simple_singleline(label, font, color);
+                let room = (rect.width() - size::PAD).max(8.0);
+                job.wrap = egui::text::TextWrapping::truncate_at_width(room);
+                let galley = ui.painter().layout_job(job);
                 let left = (rect.width() - galley.size().x).max(0.0) / 2.0;
                 let at = pos2(rect.left() + left, rect.center().y - galley.size().y / 2.0);
                 let clip = ui.painter().with_clip_rect(rect.intersect(ui.clip_rect()));

@@ -7,9 +7,9 @@ use swap_knot::screen::{
     ControlsScreen, Dialog, Item, Live, Role, RowView, ScreenCommand, ScreenView, Section, Spot,
 };
 
-use crate::GlyphTextures;
 use crate::look::{Look, size};
 use crate::pen::{Act, LIVE, Pen};
+use crate::{GlyphTextures, Pack};
 
 /// How wide a binding is: as wide as it wants, but at least so, where there is little room.
 const CELL: f32 = 88.0;
@@ -49,6 +49,13 @@ impl ScreenSkin {
     /// A skin that looks as egui does: light or dark.
     pub fn new() -> ScreenSkin {
         ScreenSkin::default()
+    }
+
+    /// Shows the pictures of a pack where it has some.
+    #[must_use]
+    pub fn with_pack(mut self, pack: Pack) -> ScreenSkin {
+        self.glyphs = self.glyphs.with_pack(pack);
+        self
     }
 
     /// Draws it in these colours; none are those that go with egui's.
@@ -160,8 +167,16 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         pos2(all.left(), ui.cursor().top()),
         pos2(all.right(), all.bottom() - hints),
     );
-    let has_side = all.width() >= WITH_SIDE && !view.notes.is_empty() && view.dialog.is_none();
-    let side = if has_side { SIDE } else { 0.0 };
+    let is_wide = all.width() >= WITH_SIDE;
+    let has_side = is_wide && !view.notes.is_empty() && view.dialog.is_none();
+    // The pad stands beside its rows where there is room, so that it stays in view.
+    let pad = view.pad.as_ref();
+    let (beside, above) = if is_wide { (pad, None) } else { (None, pad) };
+    let side = match (beside.is_some(), has_side) {
+        (true, _) => SIDE.max(all.width() * 0.4),
+        (false, true) => SIDE,
+        (false, false) => 0.0,
+    };
     let page = Rect::from_min_max(body.min, pos2(body.right() - side, body.bottom()));
     let mut inner = ui.new_child(egui::UiBuilder::new().max_rect(page));
     ScrollArea::vertical()
@@ -170,6 +185,9 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         .show(&mut inner, |ui| {
             // Room for the ring around the first item.
             ui.add_space(4.0);
+            if let Some(pad) = above {
+                crate::pad::draw(pen, ui, pad, page.height());
+            }
             sections(pen, ui, view);
             if let Some(board) = &view.board {
                 crate::board::draw(pen, ui, board);
@@ -178,13 +196,20 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
                 notes(pen, ui, view);
             }
         });
-    if has_side {
+    if has_side || beside.is_some() {
         let rect = Rect::from_min_max(pos2(page.right() + 12.0, body.top()), body.max);
-        let mut beside = ui.new_child(egui::UiBuilder::new().max_rect(rect));
+        let mut aside = ui.new_child(egui::UiBuilder::new().max_rect(rect));
         ScrollArea::vertical()
             .id_salt("side")
             .auto_shrink(false)
-            .show(&mut beside, |ui| notes(pen, ui, view));
+            .show(&mut aside, |ui| {
+                if let Some(pad) = beside {
+                    crate::pad::draw(pen, ui, pad, page.height());
+                }
+                if has_side {
+                    notes(pen, ui, view);
+                }
+            });
     }
     let foot = Rect::from_min_max(pos2(all.left(), body.bottom()), all.max);
     let mut below = ui.new_child(egui::UiBuilder::new().max_rect(foot));
@@ -323,7 +348,14 @@ fn draw_section(
             (Some(widths), false) => binding_row(pen, ui, row, widths),
             (None, false) => stacked_row(pen, ui, view, row),
             _ if row.items.is_empty() => told_row(pen, ui, row),
-            _ => setting_row(pen, ui, row),
+            _ => {
+                let fill = match row.lit {
+                    true => pen.look.lit,
+                    false => Color32::TRANSPARENT,
+                };
+                let lit = Frame::new().fill(fill).corner_radius(5);
+                lit.show(ui, |ui| setting_row(pen, ui, row));
+            }
         }
     }
 }

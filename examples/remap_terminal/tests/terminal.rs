@@ -127,6 +127,8 @@ fn a_key_is_swapped_applied_and_kept() {
     again.shows("Take in a profile from text");
     again.keys(&["Tab"]);
     again.shows("English (US): as it is found");
+    again.keys(&["Tab"]);
+    again.shows("lowest of the four buttons");
     again.keys(&["Tab", "Down", "Enter"]);
     again.shows("Stop");
     again.keys(&["w"]);

@@ -13,10 +13,12 @@ use std::time::Instant;
 
 use eframe::egui;
 use swap_knot::{
-    Controls, Event, EventKind, Layout, Locker, PadButton, Place, Sheet, Slug, Time, Words,
+    Controls, Event, EventKind, Layout, Locker, Marks, PadButton, Place, Sheet, Slug, Time, Words,
 };
-use swap_knot_egui::{Fonts, GlyphTextures, ScreenSkin};
+use swap_knot_egui::{Fonts, GlyphTextures, Pack, ScreenSkin};
 
+/// The folder of the demo game.
+const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 
 struct App {
@@ -44,13 +46,16 @@ fn main() -> Result<(), Box<dyn Error>> {
     let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
     let mut controls = Controls::open_last(&sheet, locker, &Slug::from_title("skipper"), &layout);
     controls.set_words(&words(&value("--language").unwrap_or_default())?);
+    let marks = Marks::from_toml(include_str!("../../../demo/marks.toml"), "demo/marks.toml")?;
+    controls.set_marks(&marks);
+    let pack = Pack::open(format!("{DEMO}/glyphs"))?.with_marks(&marks, DEMO);
     let (send, events) = channel();
     let started = Instant::now();
     let app = App {
         stage: stage::Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
         controls,
-        skin: ScreenSkin::new(),
-        glyphs: GlyphTextures::new(),
+        skin: ScreenSkin::new().with_pack(pack.clone()),
+        glyphs: GlyphTextures::new().with_pack(pack),
         events,
         started,
         fonts_for: None,
@@ -85,7 +90,7 @@ fn main() -> Result<(), Box<dyn Error>> {
 fn words(language: &str) -> Result<Words, Box<dyn Error>> {
     let words = Words::nearest(language);
     let tag = words.language().to_owned();
-    let file = format!("{}/../../demo/texts/{tag}.ftl", env!("CARGO_MANIFEST_DIR"));
+    let file = format!("{DEMO}/texts/{tag}.ftl");
     Ok(words.with_texts(&std::fs::read_to_string(&file)?, &file)?)
 }
 

@@ -502,6 +502,23 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     window.wait_until("dialog", "");
     assert_ne!(window.last("layout: "), "English (US): as it is found");
     push(&mut window, "center-left");
+    // Whose marks the pad has: nobody knows this one, and the player says.
+    push(&mut window, "shoulder-right");
+    window.wait_until("focus", "family");
+    assert_eq!(
+        window.last("family: "),
+        "by place: as the gamepad says it is"
+    );
+    push(&mut window, "south");
+    window.wait_until("dialog", "Marks on the gamepad");
+    push(&mut window, "down");
+    push(&mut window, "south");
+    window.wait_until("family", "Quayside");
+    window.simulate("0 9 pad:stick-right-click 1");
+    window.wait_until("lit", "right stick click");
+    window.simulate("0 9 pad:stick-right-click 0");
+    push(&mut window, "center-left");
+    window.wait_until("family", "by place: as the gamepad says it is");
     // Trying: the button that goes back is tried like any other.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "where");

@@ -6,6 +6,7 @@ use swap_knot::{Chord, ColumnKind, Draft, GroupId, MenuCell, MenuRow, Origin};
 
 use crate::drawing::Drawing;
 use crate::glyph::Glyphs;
+use crate::map::{KeyboardMap, pad};
 use crate::pen::{Anchor, Look, Pen, Type};
 use crate::text::{self, Block, Room};
 use crate::theme::Theme;
@@ -115,6 +116,11 @@ impl<'a> Card<'a> {
             let sign = format!("● {}", self.draft.words().say("drawn-changed", &[]));
             page.text(MARGIN, bottom + 24.0, &sign, quiet);
             bottom += 30.0;
+        }
+        let map = KeyboardMap::new(self.draft, &self.theme);
+        if let Some(figure) = pad::figure(&map, WIDTH - 2.0 * MARGIN) {
+            page.put(&figure, MARGIN, bottom + 30.0, figure.height());
+            bottom += 30.0 + figure.height();
         }
         let height = (bottom + MARGIN).ceil();
         let mut pen = Pen::new(WIDTH, height);

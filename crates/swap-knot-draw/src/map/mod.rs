@@ -1,5 +1,6 @@
 //! A keyboard map: the player's board and legends, with what each key does.
 
+pub(crate) mod pad;
 mod panels;
 
 use std::collections::BTreeMap;

@@ -2,7 +2,7 @@
 
 use swap_knot::{Bound, Chord, DeviceKind};
 
-use super::{KeyboardMap, MARGIN, WIDTH, is_key};
+use super::{KeyboardMap, MARGIN, WIDTH, is_key, pad};
 use crate::glyph::Glyphs;
 use crate::pen::{Look, Pen, Type};
 use crate::text;
@@ -24,7 +24,15 @@ pub(super) fn draw(map: &KeyboardMap<'_>, pen: &mut Pen, top: f32) -> f32 {
         DeviceKind::Touch,
         DeviceKind::Other,
     ] {
-        let chords = by_chord(map, kind);
+        let mut chords = by_chord(map, kind);
+        if kind == DeviceKind::Gamepad
+            && let Some(figure) = pad::figure(map, WIDTH - 2.0 * MARGIN)
+        {
+            heading(map, pen, y, kind);
+            pen.put(&figure, MARGIN, y + 30.0, figure.height());
+            y += 30.0 + figure.height() + 22.0;
+            chords.retain(|(chord, _)| !pad::is_in_figure(chord.input()));
+        }
         if !chords.is_empty() {
             y = panel(map, pen, y, kind, &chords) + 14.0;
         }
@@ -55,8 +63,7 @@ fn panel(
 ) -> f32 {
     let (draft, theme) = (map.draft, &map.theme);
     let glyphs = Glyphs::new(theme);
-    let heading = capital(&draft.words().device_name(kind));
-    pen.text(MARGIN, top + 14.0, &heading, map.type_(17.0, true));
+    heading(map, pen, top, kind);
     let width = (WIDTH - 2.0 * MARGIN - GAP * (COLUMNS - 1) as f32) / COLUMNS as f32;
     let conflicts = map.conflicts();
     let lines = chords.len().div_ceil(COLUMNS);
@@ -102,6 +109,11 @@ fn panel(
     let rule = Look::filled(theme.edge);
     pen.rect(MARGIN, bottom - 2.0, WIDTH - 2.0 * MARGIN, 0.8, 0.0, rule);
     bottom
+}
+
+fn heading(map: &KeyboardMap<'_>, pen: &mut Pen, top: f32, kind: DeviceKind) {
+    let heading = capital(&map.draft.words().device_name(kind));
+    pen.text(MARGIN, top + 14.0, &heading, map.type_(17.0, true));
 }
 
 fn capital(text: &str) -> String {

@@ -173,7 +173,8 @@ impl Pack {
     }
 
     /// The picture of an input by the family whose marks the words have, or by one that it is like;
-    /// else the one for any family, else nothing.
+    /// else the one for any family, unless it is known what is printed there, which tells more: the
+    /// built-in drawing has that on it.
     pub fn picture_for(&self, input: Input, words: &Words) -> Option<&[u8]> {
         Some(&self.found_for(input, words)?.bytes)
     }
@@ -183,8 +184,12 @@ impl Pack {
             let family = self.families.iter().find(|f| f.name == name)?;
             family.files.get(&input)
         };
-        let found = words.families().find_map(own);
-        found.or_else(|| self.files.get(&input))
+        let for_any = || {
+            self.files
+                .get(&input)
+                .filter(|_| words.mark(input).is_none())
+        };
+        words.families().find_map(own).or_else(for_any)
     }
 
     /// The picture of an input: the family's, else the one for any family, else nothing, where the
