@@ -246,6 +246,9 @@ fn pads_come_go_and_have_families() {
     app.update();
     let stick = Stick::LEFT;
     let expected = [
+        EventKind::Plugged {
+            usb: "1209:0001".parse().ok(),
+        },
         EventKind::PadStick {
             stick,
             x: 0.6,
