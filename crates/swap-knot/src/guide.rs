@@ -8,6 +8,6 @@ macro_rules! chapters {
 }
 
 chapters!(
-    declaring, playing, loops, easing, remapping, keeping, prompting, together, screen, languages,
-    layouts, shipping, moving
+    declaring, playing, loops, easing, remapping, keeping, prompting, together, screen, pads,
+    languages, layouts, shipping, moving
 );
