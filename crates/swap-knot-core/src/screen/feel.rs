@@ -26,7 +26,7 @@ impl Dial {
             Dial::Curve => Knob::Curve,
             Dial::Threshold => Knob::Threshold,
             Dial::Gyro => Knob::Gyro,
-            Dial::InvertX | Dial::InvertY => Knob::Invert,
+            Dial::InvertX | Dial::InvertY | Dial::InvertZ => Knob::Invert,
             Dial::RampUp => Knob::RampUp,
             Dial::RampDown => Knob::RampDown,
         }
@@ -35,7 +35,7 @@ impl Dial {
     /// None for what is on or off.
     const fn scale(self) -> Option<Scale> {
         let (least, most, step) = match self {
-            Dial::InvertX | Dial::InvertY => return None,
+            Dial::InvertX | Dial::InvertY | Dial::InvertZ => return None,
             Dial::Sensitivity => (0.1, 10.0, 0.1),
             Dial::DeadZone => (0.0, 0.9, 0.01),
             Dial::Full => (0.1, 1.0, 0.01),
@@ -64,6 +64,7 @@ impl Dial {
             Dial::RampDown => feel.ramp_down,
             Dial::InvertX => f32::from(feel.invert[0]),
             Dial::InvertY => f32::from(feel.invert[1]),
+            Dial::InvertZ => f32::from(feel.invert[2]),
         }
     }
 
@@ -76,6 +77,7 @@ impl Dial {
             Dial::Full => KnobValue::DeadZone(DeadZone { outer: to, ..zone }),
             Dial::InvertX => KnobValue::Axes([on, feel.invert[1], feel.invert[2]]),
             Dial::InvertY => KnobValue::Axes([feel.invert[0], on, feel.invert[2]]),
+            Dial::InvertZ => KnobValue::Axes([feel.invert[0], feel.invert[1], on]),
             _ => KnobValue::Number(to),
         }
     }
@@ -230,6 +232,9 @@ impl ControlsScreen {
         }
         if planes || (lines && self.about.is_none()) {
             dials.push(Dial::InvertY);
+        }
+        if shapes.contains(&Shape::Space) {
+            dials.push(Dial::InvertZ);
         }
         dials
     }

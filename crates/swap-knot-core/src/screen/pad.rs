@@ -44,10 +44,18 @@ impl ControlsScreen {
 
     pub(super) fn view_pad(&self, view: &mut ScreenView) {
         view.tools = self.common_tools(Vec::new());
-        if self.draft.words().marks().is_some() {
-            let label = self.family_title(self.draft.family());
+        if let Some(marks) = self.draft.words().marks() {
+            let chosen = self.draft.family();
+            let known = chosen.filter(|name| marks.family(name).is_some());
+            let label = self.family_title(known);
+            let mut row = self.choice(Spot::Family, "setting-family", label);
+            // One of another version of the game is kept, and said not to be followed.
+            row.text = chosen.filter(|_| known.is_none()).map(|name| {
+                let name = self.draft.words().untranslated(name);
+                self.draft.words().say("family-gone", &[("name", &name)])
+            });
             view.sections.push(Section {
-                rows: vec![self.choice(Spot::Family, "setting-family", label)],
+                rows: vec![row],
                 ..Section::default()
             });
         }

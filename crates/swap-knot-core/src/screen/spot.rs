@@ -109,6 +109,8 @@ pub enum Dial {
     InvertX,
     /// Whether up and down are turned round.
     InvertY,
+    /// Whether back and forward are turned round, or the two ways over which a pad is turned.
+    InvertZ,
     /// [`Feel::ramp_up`](crate::Feel::ramp_up).
     RampUp,
     /// [`Feel::ramp_down`](crate::Feel::ramp_down).
@@ -127,6 +129,7 @@ impl Dial {
             Dial::Gyro => "gyro",
             Dial::InvertX => "invert-x",
             Dial::InvertY => "invert-y",
+            Dial::InvertZ => "invert-z",
             Dial::RampUp => "ramp-up",
             Dial::RampDown => "ramp-down",
         }

@@ -132,6 +132,16 @@ fn the_family_that_the_player_chose_goes_before_what_the_pad_says() {
             .to_toml()
             .contains("family = \"lost\"")
     );
+    player
+        .controls
+        .open_screen(Time::from_millis(player.millis));
+    let screen = player.controls.screen_mut().unwrap();
+    let tab = screen.view().pages[4].spot;
+    screen.press(tab);
+    let row = &screen.view().sections[0].rows[0];
+    assert_eq!(row.items[0].label, "Quayside: as the gamepad says it is");
+    let said = "This game knows no marks called “lost”.";
+    assert_eq!(row.text.as_deref(), Some(said));
     profile.set_family(None);
     assert!(!profile.to_toml().contains("family"));
 }
@@ -309,6 +319,10 @@ fn every_mistake_is_told_with_its_place() {
             "format = 1\n[families.a.marks.\"pad:south\"]\nname = { de = { object = \"x\" } }",
             "the one in which it stands alone",
         ),
+        (
+            "format = 1\n[families.a.marks]\n\"pad:south\" = { name = \" \" }",
+            "has something to be read",
+        ),
         ("families = [", ""),
     ] {
         let error = Marks::from_toml(text, "marks.toml")
@@ -347,6 +361,33 @@ fn a_check_finds_what_players_would_stumble_over() {
         .filter(|f| matches!(f.kind, MarksFindingKind::Lacking(_)));
     assert_eq!(lacking.count(), 1);
     assert!(demo_marks().check(&demo()).iter().all(|f| !f.is_problem()));
+}
+
+proptest! {
+    /// Whatever the text is, it is read or refused, and what is read can be asked and checked.
+    #[test]
+    fn no_text_panics(
+        cut in 0_usize..DEMO.len(),
+        with in "[\\[\\]{}=\",.a-z0-9:#\n]{0,8}",
+        length in 0_usize..40,
+    ) {
+        let start = (0..=cut).rev().find(|n| DEMO.is_char_boundary(*n)).unwrap();
+        let end = (start + length).min(DEMO.len());
+        let end = (end..=DEMO.len()).find(|n| DEMO.is_char_boundary(*n)).unwrap();
+        let text = format!("{}{with}{}", &DEMO[..start], &DEMO[end..]);
+        match Marks::from_toml(&text, "marks.toml") {
+            Ok(marks) => {
+                marks.check(&small("[actions.a]\nbind = \"pad:south\""));
+                for family in marks.families() {
+                    let words = Words::english().with_marks(&marks, Some(family.name()));
+                    for button in PadButton::ALL {
+                        prop_assert!(!name(&words, *button).trim().is_empty());
+                    }
+                }
+            }
+            Err(error) => prop_assert!(error.to_string().starts_with("marks.toml:")),
+        }
+    }
 }
 
 /// A family as a test makes it: its USB numbers, what it is like, and its marks.

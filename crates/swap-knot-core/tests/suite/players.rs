@@ -38,6 +38,27 @@ fn preset(sheet: &Sheet, name: Option<&str>) -> Rig {
 }
 
 #[test]
+fn a_pad_that_only_comes_or_is_turned_joins_nobody() {
+    let mut seats = Seats::new();
+    let deckhand = seats.add(crate::common::us(&demo())).unwrap();
+    seats.wait_for_device(deckhand);
+    let turned = EventKind::PadGyro {
+        yaw: 90.0,
+        pitch: 0.0,
+        roll: 0.0,
+    };
+    for (n, what) in [EventKind::Plugged { usb: None }, turned]
+        .into_iter()
+        .enumerate()
+    {
+        assert_eq!(seats.feed(&event(7, n as u64, what)), Fed::Free);
+    }
+    let button = PadButton::South;
+    let press = EventKind::PadButton { button, value: 1.0 };
+    assert_eq!(seats.feed(&event(7, 9, press)), Fed::Joined(deckhand));
+}
+
+#[test]
 fn two_players_share_a_keyboard_and_a_pad_joins() {
     let sheet = demo();
     let mut seats = Seats::new();

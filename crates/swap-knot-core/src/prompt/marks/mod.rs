@@ -152,12 +152,8 @@ impl Marks {
     /// Every picture that is named: by family and input.
     pub fn pictures(&self) -> impl Iterator<Item = (&Family, Input, &str)> {
         self.0.iter().flat_map(|family| {
-            let named = |(input, mark): (&Input, &'_ Mark)| (*input, mark.picture.is_some());
-            let with = family.marks.iter().map(named).filter(|(_, is)| *is);
-            with.filter_map(move |(input, _)| {
-                let picture = family.marks.get(&input)?.picture.as_deref()?;
-                Some((family, input, picture))
-            })
+            let all = family.marks.iter();
+            all.filter_map(move |(input, mark)| Some((family, *input, mark.picture.as_deref()?)))
         })
     }
 

@@ -218,12 +218,8 @@ fn printed(text: &str, at: usize, report: &mut Report<'_>) -> Option<String> {
 /// A text in one or several languages.
 fn said(what: &str, value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Said {
     if let Some(text) = value.get_ref().as_str() {
-        let everywhere = Some(Spoken {
-            name: text.to_owned(),
-            forms: Vec::new(),
-        });
         return Said {
-            everywhere,
+            everywhere: plain(text, report.inside(value), report),
             by_language: BTreeMap::new(),
         };
     }
@@ -234,12 +230,8 @@ fn said(what: &str, value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Sa
     };
     let mut by_language = BTreeMap::new();
     for (language, value) in table {
-        let text = value.get_ref().as_str().map(|text| Spoken {
-            name: text.to_owned(),
-            forms: Vec::new(),
-        });
-        let text = match (text, value.get_ref().as_table()) {
-            (Some(text), _) => Some(text),
+        let text = match (value.get_ref().as_str(), value.get_ref().as_table()) {
+            (Some(text), _) => plain(text, report.inside(value), report),
             (None, Some(_)) => spoken(value, report),
             (None, None) => {
                 let what = format!("`{}`", language.get_ref());
@@ -262,6 +254,18 @@ fn said(what: &str, value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Sa
     }
 }
 
+/// A text without forms, if there is something to be read.
+fn plain(text: &str, at: usize, report: &mut Report<'_>) -> Option<Spoken> {
+    if text.trim().is_empty() {
+        report.add(at, "a name has something to be read");
+        return None;
+    }
+    Some(Spoken {
+        name: text.to_owned(),
+        forms: Vec::new(),
+    })
+}
+
 /// A text with its forms.
 fn spoken(value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Option<Spoken> {
     let mut fields = Fields::of(value, "a name", report)?;
@@ -278,8 +282,10 @@ fn spoken(value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -> Option<Spoke
             forms.push((form.to_owned(), text.to_owned()));
         }
     }
+    let at = fields.at;
     fields.finish("a name with forms", report);
-    Some(Spoken { name: name?, forms })
+    let name = plain(&name?, at, report)?.name;
+    Some(Spoken { name, forms })
 }
 
 /// Whether what a family is like is there, and leads to an end.

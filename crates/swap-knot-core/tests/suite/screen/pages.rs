@@ -3,7 +3,7 @@
 use swap_knot_core::screen::{Item, Role, RowView};
 use swap_knot_core::{
     Controls, DeviceId, Event, EventKind, HidButton, Layout, Locker, Marks, Memory, PadButton,
-    Place, Slug, Stick,
+    Place, Profile, Slug, Stick, Time,
 };
 
 use super::player::{CROSS, Player, rows};
@@ -333,4 +333,32 @@ fn the_pad_is_told_by_its_marks_lit_and_leads_to_what_is_on_a_part() {
         .map(|r| r.title.as_str())
         .collect();
     assert_eq!(lit, ["button 3"]);
+}
+
+#[test]
+fn how_turning_a_pad_feels_is_set_beside_the_rest() {
+    let sheet = crate::common::small(
+        "[actions.tilt]\nshape = \"space\"\nbind = \"pad:gyro\"\n[actions.horn]\nbind = \"KeyH\"",
+    );
+    let mut player = Player {
+        controls: Controls::new(&sheet, Profile::new("Ada"), &Layout::us()),
+        now: Time::ZERO,
+        sheet,
+    };
+    player.open();
+    player.click("page feel");
+    player.go("dial gamepad gyro", &CROSS);
+    assert_eq!(player.label("dial gamepad gyro"), "16");
+    player.pad(PadButton::Right);
+    player.click("dial gamepad invert-z");
+    player.click("tool apply");
+    player.click("tool leave");
+    assert!(!player.is_open(), "{}", player.dialog());
+    player.send(EventKind::PadGyro {
+        yaw: 1.0,
+        pitch: 0.0,
+        roll: 2.0,
+    });
+    let tilt = player.sheet.find("tilt").unwrap();
+    assert_eq!(player.controls.seat().motion(tilt), [17.0, 0.0, -34.0]);
 }
