@@ -73,6 +73,16 @@ impl Held {
             device.id = id.checked_sub(1).map(|id| DeviceId(id as u16));
             from.sparse(&mut device.down, Reader::number)?;
             from.sparse(&mut device.spent, Reader::number)?;
+            // Nothing is down of what there is not: a touch input that is heard of later would be.
+            let beyond = controls % 64;
+            if beyond != 0 {
+                let known = (1_u64 << beyond) - 1;
+                for words in [&mut device.down, &mut device.spent] {
+                    if let Some(last) = words.last_mut() {
+                        *last &= known;
+                    }
+                }
+            }
             let levels = from.up_to(TOUCHES + self.touch.len())?;
             device.levels.resize(levels, [0.0; 2]);
             from.sparse(&mut device.levels, |from| {
