@@ -15,9 +15,9 @@ const GAP: f32 = 34.0;
 /// How high one line of it is, and its glyphs.
 const LINE: f32 = 38.0;
 const GLYPH: f32 = 28.0;
-/// The least room for a title, and how large it is.
-const LEAST: f32 = 70.0;
+/// How large a title is, and how much smaller it may be made.
 const SIZE: f32 = 13.5;
+const LITTLE: f32 = 0.78;
 const BADGE: f32 = 20.0;
 
 /// A part with what it does.
@@ -181,35 +181,28 @@ fn tell(
     let (draft, theme) = (map.draft, &map.theme);
     let glyph = Glyphs::new(theme).input(callout.part.input, draft.layout(), draft.words());
     let drawn = glyph.width() * GLYPH / glyph.height();
-    let shown = labels.len().min(((room - drawn) / LEAST) as usize).max(1);
     let space = room - drawn - 10.0;
     let named = |label: &Label| {
         let mark = if label.changed { "● " } else { "" };
         format!("{mark}{}", label.title)
     };
-    // All as they are where they fit, and otherwise each a little less.
-    let natural: f32 = labels[..shown]
-        .iter()
-        .map(|l| BADGE + text::width(&named(l), SIZE, l.conflict) + 10.0)
-        .sum();
-    let share = (space / natural).min(1.0);
+    let natural = |l: &Label| BADGE + text::width(&named(l), SIZE, l.conflict) + 10.0;
+    // All that fit, a little smaller if need be; the others are counted.
+    let fits = |n: &usize| labels[..*n].iter().map(natural).sum::<f32>() * LITTLE <= space;
+    let shown = (1..=labels.len()).rev().find(fits).unwrap_or(1);
+    let all: f32 = labels[..shown].iter().map(natural).sum();
+    let share = (space / all).min(1.0);
     let texts: Vec<(String, f32, &Label)> = labels[..shown]
         .iter()
         .enumerate()
         .map(|(n, label)| {
             let more = match labels.len() - shown {
-                more if more > 0 && n + 1 == shown => format!("+{more} "),
+                more if more > 0 && n + 1 == shown => format!(" +{more}"),
                 _ => String::new(),
             };
-            let title = format!("{more}{}", named(label));
-            let own = text::width(&title, SIZE, label.conflict) * share + 0.5;
-            let own = own
-                - if share < 1.0 {
-                    BADGE * (1.0 - share)
-                } else {
-                    0.0
-                };
-            let (title, size) = text::fit(&title, SIZE, 9.0, own, label.conflict);
+            let title = format!("{}{more}", named(label));
+            let own = space - BADGE - 10.0;
+            let (title, size) = text::fit(&title, SIZE * share, 9.0, own, label.conflict);
             (title, size, label)
         })
         .collect();
