@@ -126,13 +126,14 @@ impl Controls {
         };
         let family = self.chosen_family().or_else(|| self.found_family());
         let family = family.map(str::to_owned);
-        let known = self.devices.made.iter();
-        let mut known = known.filter(|(f, w)| *f == family && *w.without_marks() == plain);
-        let words = match known.next() {
+        // What was made for another language is not asked for again soon.
+        let made = &mut self.devices.made;
+        made.retain(|(_, words)| *words.without_marks() == plain);
+        let words = match made.iter().find(|(f, _)| *f == family) {
             Some((_, words)) => words.clone(),
             None => {
                 let words = plain.with_marks(&marks, family.as_deref());
-                self.devices.made.push((family, words.clone()));
+                made.push((family, words.clone()));
                 words
             }
         };

@@ -2,7 +2,7 @@
 //! every device is followed, in every manner, while plugs are pulled, the focus goes, situations and
 //! rigs change and sheets are swapped in play.
 //!
-//! A million events are played, the same in every run, so that nobody's change is held up by what
+//! 400,000 events are played, the same in every run, so that nobody's change is held up by what
 //! another one left behind. `SWAP_KNOT_MODEL_EVENTS` sets how many others are played instead, new
 //! ones in every run.
 
@@ -31,7 +31,7 @@ fn the_seat_does_what_the_rules_say_in_other_worlds() {
 
 /// Plays one half of the events; the halves are of different worlds.
 fn play(half: u8) {
-    let worlds = asked_for().unwrap_or(1_000_000) / MOVES as u32 / 2;
+    let worlds = asked_for().unwrap_or(400_000) / MOVES as u32 / 2;
     let config = Config {
         failure_persistence: None,
         max_shrink_iters: 20_000,
