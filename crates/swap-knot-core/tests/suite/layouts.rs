@@ -493,6 +493,12 @@ fn a_mirrored_preset_reads_back_and_keeps_left_on_the_left() {
     assert!(x("steer.left") > 7.0, "on the other half");
 }
 
+/// Where something may be bound in a game that reserves one of them.
+fn free_places() -> Vec<Place> {
+    let all = Place::WRITING.iter().copied();
+    all.filter(|place| *place != Place::KeyF).collect()
+}
+
 proptest! {
     #[test]
     fn mirrored_twice_is_as_before(places in proptest::sample::subsequence(Place::WRITING.to_vec(), 1..20)) {
@@ -522,12 +528,12 @@ proptest! {
     /// that it played already has moved.
     #[test]
     fn one_hand_plays_what_was_made_for_it(
-        places in proptest::sample::subsequence(Place::WRITING.to_vec(), 1..30),
+        places in proptest::sample::subsequence(free_places(), 1..30),
         right in any::<bool>(),
         layout in 0..60_usize,
     ) {
         let mut text = String::from("game = \"x\"\nreserved = \"KeyF\"\n");
-        for (n, place) in places.iter().filter(|p| **p != Place::KeyF).enumerate() {
+        for (n, place) in places.iter().enumerate() {
             text.push_str(&format!("[actions.a-{n}]\nbind = \"{place}\"\n"));
         }
         let sheet = Sheet::from_toml(&text).unwrap();
