@@ -1,5 +1,7 @@
 //! What all errors have in common.
 
+use std::fmt;
+
 /// Has an error print its text in `Debug` as well: a `main` that returns it, or an `unwrap` in a test,
 /// says what is wrong, where, and what to do, and not how the error is made.
 macro_rules! debug_as_text {
@@ -12,3 +14,15 @@ macro_rules! debug_as_text {
     };
 }
 pub(crate) use debug_as_text;
+
+/// Writes each on a line of its own.
+pub(crate) fn write_lines(
+    f: &mut fmt::Formatter<'_>,
+    lines: impl IntoIterator<Item = impl fmt::Display>,
+) -> fmt::Result {
+    for (n, line) in lines.into_iter().enumerate() {
+        let end = if n == 0 { "" } else { "\n" };
+        write!(f, "{end}{line}")?;
+    }
+    Ok(())
+}

@@ -106,15 +106,15 @@ impl Controls {
 
     /// Tells everything by the marks of the pad in hand.
     pub(super) fn follow_marks(&mut self) {
-        if self.devices.marks.is_none() {
+        let Some(marks) = &self.devices.marks else {
             return;
+        };
+        let found = family_found(marks, &self.devices, &self.seat);
+        if let Some(screen) = &mut self.screen {
+            screen.find_family(found);
         }
-        let now = self.chosen_family().or_else(|| self.found_family());
-        if now != self.words.family() {
+        if marks.in_force(self.profile.family(), found) != self.words.family() {
             self.wear(self.words.without_marks().clone());
-        }
-        if let (Some(screen), Some(marks)) = (&mut self.screen, &self.devices.marks) {
-            screen.find_family(family_found(marks, &self.devices, &self.seat));
         }
     }
 
@@ -124,7 +124,8 @@ impl Controls {
             self.change_words(plain);
             return;
         };
-        let family = self.chosen_family().or_else(|| self.found_family());
+        let found = family_found(&marks, &self.devices, &self.seat);
+        let family = marks.in_force(self.profile.family(), found);
         let family = family.map(str::to_owned);
         // What was made for another language is not asked for again soon.
         let made = &mut self.devices.made;
@@ -138,19 +139,6 @@ impl Controls {
             }
         };
         self.change_words(words);
-    }
-
-    /// The family that the player chose, where the marks have it.
-    fn chosen_family(&self) -> Option<&str> {
-        let marks = self.devices.marks.as_ref()?;
-        self.profile
-            .family()
-            .filter(|name| marks.family(name).is_some())
-    }
-
-    fn found_family(&self) -> Option<&str> {
-        let marks = self.devices.marks.as_ref()?;
-        family_found(marks, &self.devices, &self.seat)
     }
 }
 

@@ -174,6 +174,24 @@ impl Input {
         }
     }
 
+    /// The stick or the axis that a direction is of; anything else is whole itself.
+    ///
+    /// ```
+    /// use swap_knot::Input;
+    ///
+    /// let up: Input = "pad:stick-left-up".parse()?;
+    /// assert_eq!(up.whole().to_string(), "pad:stick-left");
+    /// # Ok::<(), swap_knot::InputError>(())
+    /// ```
+    #[must_use]
+    pub const fn whole(self) -> Input {
+        match self {
+            Input::PadStickHalf(stick, _) => Input::PadStick(stick),
+            Input::Hid(HidInput::Half(axis, _)) => Input::Hid(HidInput::Axis(axis)),
+            other => other,
+        }
+    }
+
     /// What it delivers.
     pub const fn shape(self) -> InputShape {
         match self {

@@ -32,9 +32,7 @@ impl ControlsScreen {
     pub(super) fn follow_family(&mut self) {
         let words = self.draft.words();
         let Some(marks) = words.marks() else { return };
-        let known = |name: &&str| marks.family(name).is_some();
-        let found = self.found_family.as_deref();
-        let family = self.draft.family().filter(known).or(found);
+        let family = marks.in_force(self.draft.family(), self.found_family.as_deref());
         if words.family() != family {
             let words = words.with_marks(marks, family);
             self.draft.set_words(&words);
@@ -46,7 +44,7 @@ impl ControlsScreen {
         view.tools = self.common_tools(Vec::new());
         if let Some(marks) = self.draft.words().marks() {
             let chosen = self.draft.family();
-            let known = chosen.filter(|name| marks.family(name).is_some());
+            let known = marks.known(chosen);
             let label = self.family_title(known);
             let mut row = self.choice(Spot::Family, "setting-family", label);
             // One of another version of the game is kept, and said not to be followed.
@@ -93,7 +91,7 @@ impl ControlsScreen {
             let all = chord
                 .inputs()
                 .filter(|i| i.device_kind() == DeviceKind::Gamepad);
-            all.map(whole).collect()
+            all.map(Input::whole).collect()
         };
         self.titles_on(inputs)
     }
@@ -141,7 +139,7 @@ impl ControlsScreen {
 
     /// The titles of what a part works, whatever is live.
     fn titles_of(&self, input: Input) -> String {
-        let is_on = |chord: &Chord| chord.inputs().any(|i| whole(i) == input);
+        let is_on = |chord: &Chord| chord.inputs().any(|i| i.whole() == input);
         let all = self.draft.bindings().iter();
         let own = all.filter(|b| is_on(&b.chord));
         let mut titles: Vec<String> = Vec::new();
@@ -179,11 +177,12 @@ impl ControlsScreen {
     /// The numbered inputs of other controllers that are bound or worked right now.
     fn other_controllers(&self) -> Option<Section> {
         let own = |input: &Input| input.device_kind() == DeviceKind::Other;
-        let bound =
-            |chord: &Chord| -> Vec<Input> { chord.inputs().filter(own).map(whole).collect() };
+        let bound = |chord: &Chord| -> Vec<Input> {
+            chord.inputs().filter(own).map(Input::whole).collect()
+        };
         let on = self.titles_on(bound);
         let mut inputs: Vec<Input> = self.book.inputs().into_iter().filter(own).collect();
-        inputs = inputs.into_iter().map(whole).collect();
+        inputs = inputs.into_iter().map(Input::whole).collect();
         inputs.extend(on.keys().copied());
         inputs.sort_unstable();
         inputs.dedup();
@@ -234,15 +233,6 @@ impl ControlsScreen {
 
     pub(super) fn ask_for_family(&mut self) {
         self.ask(Picking::Families);
-    }
-}
-
-/// What a direction is of.
-const fn whole(input: Input) -> Input {
-    match input {
-        Input::PadStickHalf(stick, _) => Input::PadStick(stick),
-        Input::Hid(HidInput::Half(axis, _)) => Input::Hid(HidInput::Axis(axis)),
-        other => other,
     }
 }
 

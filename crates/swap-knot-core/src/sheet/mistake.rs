@@ -38,11 +38,7 @@ impl SheetError {
 impl fmt::Display for SheetError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        for (i, mistake) in self.mistakes.iter().enumerate() {
-            let end = if i == 0 { "" } else { "\n" };
-            write!(f, "{end}{mistake}")?;
-        }
-        Ok(())
+        crate::failure::write_lines(f, &self.mistakes)
     }
 }
 

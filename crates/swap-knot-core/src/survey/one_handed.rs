@@ -79,10 +79,9 @@ pub fn one_handed(
                 chord: place.into(),
                 ..first.clone()
             };
-            let is_kept = sheet
-                .reserved()
-                .iter()
-                .any(|r| on.relation(Input::Key(place), *r).is_some());
+            let is_kept = on
+                .find_related(&candidate.chord, sheet.reserved())
+                .is_some();
             let others: Vec<Bound> = after
                 .iter()
                 .filter(|b| b.cell != first.cell)

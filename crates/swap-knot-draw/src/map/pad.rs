@@ -83,13 +83,9 @@ pub(crate) fn figure(map: &KeyboardMap<'_>, width: f32) -> Option<Drawing> {
 
 /// The parts that something is bound to; a direction of a stick is of that stick.
 fn callouts<'a>(map: &'a KeyboardMap<'_>) -> Vec<Callout<'a>> {
-    let whole = |input: Input| match input {
-        Input::PadStickHalf(stick, _) => Input::PadStick(stick),
-        other => other,
-    };
     let own = |part: &PadPart| -> Vec<&'a Bound> {
         let all = map.bindings();
-        all.filter(|b| whole(b.chord.input()) == part.input)
+        all.filter(|b| b.chord.input().whole() == part.input)
             .collect()
     };
     let all = PadPart::all().map(|part| Callout {
@@ -99,12 +95,10 @@ fn callouts<'a>(map: &'a KeyboardMap<'_>) -> Vec<Callout<'a>> {
     all.filter(|c| !c.bound.is_empty()).collect()
 }
 
-/// What is bound on a pad and has no part in the figure: turning it, buttons without a place.
+/// Whether an input of a pad has a part in the figure: turning it has none, nor has a button without
+/// a place.
 pub(crate) fn is_in_figure(input: Input) -> bool {
-    let whole = match input {
-        Input::PadStickHalf(stick, _) => Input::PadStick(stick),
-        other => other,
-    };
+    let whole = input.whole();
     input.device_kind() == DeviceKind::Gamepad && PadPart::all().any(|p| p.input == whole)
 }
 

@@ -130,6 +130,20 @@ impl Marks {
         UsbFilter::best(all, usb)
     }
 
+    /// The family to go by: the one that the player chose, where it is among these, or what was found.
+    pub(crate) fn in_force<'a>(
+        &self,
+        chosen: Option<&'a str>,
+        found: Option<&'a str>,
+    ) -> Option<&'a str> {
+        self.known(chosen).or(found)
+    }
+
+    /// A name that is a family's here; one of another version of the game is not.
+    pub(crate) fn known<'a>(&self, name: Option<&'a str>) -> Option<&'a str> {
+        name.filter(|name| self.family(name).is_some())
+    }
+
     /// A family and those that it is like, itself first: where one says nothing the next is asked.
     pub fn line(&self, name: &str) -> impl Iterator<Item = &Family> + Clone {
         let next = |family: &&Family| family.like.as_deref().and_then(|like| self.family(like));

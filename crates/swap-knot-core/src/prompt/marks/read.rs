@@ -31,11 +31,7 @@ impl MarksError {
 impl fmt::Display for MarksError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        for (n, mistake) in self.mistakes.iter().enumerate() {
-            let end = if n == 0 { "" } else { "\n" };
-            write!(f, "{end}{mistake}")?;
-        }
-        Ok(())
+        crate::failure::write_lines(f, &self.mistakes)
     }
 }
 

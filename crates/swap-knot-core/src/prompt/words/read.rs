@@ -165,16 +165,9 @@ impl WordsError {
 impl fmt::Display for WordsError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        for (i, mistake) in self.mistakes.iter().enumerate() {
-            let end = if i == 0 { "" } else { "\n" };
-            let WordsMistake {
-                line,
-                column,
-                message,
-            } = mistake;
-            write!(f, "{end}{}:{line}:{column}: {message}", self.file)?;
-        }
-        Ok(())
+        let file = &self.file;
+        let line = |m: &WordsMistake| format!("{file}:{}:{}: {}", m.line, m.column, m.message);
+        crate::failure::write_lines(f, self.mistakes.iter().map(line))
     }
 }
 
