@@ -40,7 +40,7 @@ use sdl3::{GamepadSubsystem, JoystickSubsystem};
 use swap_knot::{DeviceId, Event, EventKind, MouseButton, StillDown, Time, TouchZones};
 
 pub use keys::place;
-pub use pads::{RumbleError, pad_button};
+pub use pads::{CannotOpen, RumbleError, pad_button};
 pub use raw::now;
 
 use pads::Pads;
@@ -272,6 +272,12 @@ impl Adapter {
             let (device, what) = (KEYBOARD, EventKind::KeyTypes { place, plain });
             feed(Event { at, device, what });
         }
+    }
+
+    /// The pads and other controllers that came since this was last asked and cannot be opened: nothing
+    /// is heard of them, and a game tells the player so.
+    pub fn refused(&mut self) -> Vec<CannotOpen> {
+        std::mem::take(&mut self.pads.refused)
     }
 
     /// Has a pad rumble for a while: the heavy motor and the light one, 0 to 1 each. The device that is

@@ -27,12 +27,24 @@ pub enum RumbleError {
     Refused(String),
 }
 
+/// A pad or other controller that is there and plays nothing, because SDL could not open it.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("a controller{} cannot be opened: {why}; close what else uses it and plug it in again",
+    .usb.map(|usb| format!(" ({usb})")).unwrap_or_default())]
+pub struct CannotOpen {
+    /// Who made it, where the system says so.
+    pub usb: Option<UsbId>,
+    /// What SDL says of it.
+    pub why: String,
+}
+
 /// Everything but keyboard, mouse and touch.
 #[derive(Default)]
 pub(crate) struct Pads {
     systems: Option<(GamepadSubsystem, JoystickSubsystem)>,
     /// In the order in which they were first heard of; their places are their numbers.
     known: Vec<Known>,
+    pub(crate) refused: Vec<CannotOpen>,
 }
 
 /// A pad or other controller that was heard of.
@@ -61,19 +73,17 @@ impl Pads {
     pub(crate) fn new(gamepads: &GamepadSubsystem, joysticks: &JoystickSubsystem) -> Pads {
         Pads {
             systems: Some((gamepads.clone(), joysticks.clone())),
-            known: Vec::new(),
+            ..Pads::default()
         }
     }
 
     pub(crate) fn event(&mut self, event: &Theirs, mut tell: impl FnMut(DeviceId, EventKind)) {
         match *event {
             Theirs::ControllerDeviceAdded { which, .. } => {
-                let (device, usb) = self.came(which, true);
-                tell(device, EventKind::Plugged { usb });
+                self.plugged(which, true, tell);
             }
             Theirs::JoyDeviceAdded { which, .. } if !self.is_pad(which) => {
-                let (device, usb) = self.came(which, false);
-                tell(device, EventKind::Plugged { usb });
+                self.plugged(which, false, tell);
             }
             Theirs::ControllerDeviceRemoved { which, .. }
             | Theirs::JoyDeviceRemoved { which, .. } => {
@@ -163,31 +173,45 @@ impl Pads {
         systems.is_some_and(|(gamepads, _)| gamepads.is_gamepad(SDL_JoystickID(which)))
     }
 
+    /// Tells of what was plugged in; of what cannot be opened nothing is heard, and its place is free.
+    fn plugged(&mut self, which: u32, is_pad: bool, mut tell: impl FnMut(DeviceId, EventKind)) {
+        let before = self.refused.len();
+        let (device, usb) = self.came(which, is_pad);
+        match self.refused.len() == before {
+            true => tell(device, EventKind::Plugged { usb }),
+            false => self.known[usize::from(device.0 - FIRST)].which = None,
+        }
+    }
+
     /// Something was plugged in: it is opened, and known again where it was here before.
     fn came(&mut self, which: u32, is_pad: bool) -> (DeviceId, Option<UsbId>) {
         let id = SDL_JoystickID(which);
         let (mut open, mut usb, mut identity) = (Open::Nothing, None, which.to_string());
+        let mut refused = None;
         if let Some((gamepads, joysticks)) = &self.systems {
             let numbers = (gamepads.vendor_for_id(id), gamepads.product_for_id(id));
-            usb = numbers.0.zip(numbers.1);
+            let numbers = numbers.0.zip(numbers.1);
+            usb = numbers.and_then(|(vendor, product)| UsbId::known(vendor, product));
             // Of two alike it is the serial number that tells them apart, where they have one.
             identity = gamepads.guid_for_id(id).string();
             match is_pad {
-                true => {
-                    if let Ok(pad) = gamepads.open(id) {
+                true => match gamepads.open(id) {
+                    Ok(pad) => {
                         identity.extend(pad.serial_number());
                         // A pad without a gyroscope says no, and that is all.
                         let _ = pad.sensor_set_enabled(SensorType::Gyroscope, true);
                         open = Open::Gamepad(pad);
                     }
-                }
-                false => {
-                    if let Ok(joystick) = joysticks.open(id) {
-                        open = Open::Joystick { _open: joystick };
-                    }
-                }
+                    Err(e) => refused = Some(e.to_string()),
+                },
+                false => match joysticks.open(id) {
+                    Ok(joystick) => open = Open::Joystick { _open: joystick },
+                    Err(e) => refused = Some(e.to_string()),
+                },
             }
         }
+        self.refused
+            .extend(refused.map(|why| CannotOpen { usb, why }));
         let is_same = |k: &Known| {
             let free = k.which.is_none() || k.which == Some(which);
             free && k.identity == identity
@@ -211,7 +235,6 @@ impl Pads {
                 self.known.len() - 1
             }
         };
-        let usb = usb.and_then(|(vendor, product)| UsbId::known(vendor, product));
         (number(at), usb)
     }
 
@@ -289,8 +312,9 @@ pub(crate) fn drop_recentring(events: &mut Vec<Theirs>) {
             | Theirs::JoyHatMotion {
                 timestamp, which, ..
             } => {
-                let then = gone.iter().find(|(w, _)| *w == which);
-                kept[n] = then.is_none_or(|(_, then)| then.abs_diff(timestamp) >= AT_ONCE);
+                let then =
+                    |(w, then): &(u32, u64)| *w == which && then.abs_diff(timestamp) < AT_ONCE;
+                kept[n] = !gone.iter().any(then);
             }
             _ => {}
         }

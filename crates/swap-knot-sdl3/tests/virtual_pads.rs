@@ -328,6 +328,21 @@ fn a_controller_without_a_mapping_comes_by_its_numbers() {
 }
 
 #[test]
+fn what_cannot_be_opened_is_refused_once_and_not_said_to_be_there() {
+    let mut desk = Desk::new(SHEET);
+    let added = sdl3::event::Event::ControllerDeviceAdded {
+        timestamp: 0,
+        which: 987_654,
+    };
+    let mut told = Vec::new();
+    desk.adapter.events([added], |e| told.push(e));
+    assert_eq!(told, []);
+    let refused = desk.adapter.refused();
+    assert!(refused[0].to_string().contains("cannot be opened"));
+    assert_eq!((refused.len(), desk.adapter.refused().len()), (1, 0));
+}
+
+#[test]
 fn the_pad_in_use_rumbles_and_no_other() {
     let mut desk = Desk::new(SHEET);
     let pad = Virtual::plug(&QUAYSIDE);
