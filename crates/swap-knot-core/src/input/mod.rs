@@ -179,7 +179,7 @@ impl Input {
     /// ```
     /// use swap_knot::Input;
     ///
-    /// let up: Input = "pad:stick-left-up".parse()?;
+    /// let up: Input = "pad:stick-left.up".parse()?;
     /// assert_eq!(up.whole().to_string(), "pad:stick-left");
     /// # Ok::<(), swap_knot::InputError>(())
     /// ```
