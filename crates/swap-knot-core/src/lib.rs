@@ -13,6 +13,7 @@ pub mod kit;
 mod law;
 mod layout;
 mod locker;
+mod mapping;
 mod name;
 mod nearest;
 mod profile;
@@ -31,6 +32,12 @@ pub use input::{
     MAX_HELD, Modifier, MouseButton, PadButton, PadPart, Place, Platform, Relation, Side, Sign,
     Simulated, Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones, UsbFilter,
     UsbId, UsbIdError,
+};
+
+// Controllers without a known mapping.
+pub use mapping::{
+    Controller, Lesson, Mapper, Mapping, MappingError, MappingLearner, Mappings, MappingsError,
+    PadSource, Taught,
 };
 
 // Declare.

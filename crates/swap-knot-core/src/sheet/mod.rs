@@ -28,7 +28,7 @@ pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRa
 pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::{Mistake, SheetError};
-pub(crate) use read::fields::{Fields, Report, wrong_type};
+pub(crate) use read::fields::{Fields, Report, integer, wrong_type};
 pub(crate) use read::{UNBOUND, titled};
 pub use refs::{ActionRef, RowRef, SituationRef};
 pub use shape::{Arm, Manner, Shape};

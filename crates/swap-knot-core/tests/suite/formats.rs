@@ -5,8 +5,8 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 use swap_knot::{
-    Layout, Locker, LockerErrorKind, Marks, PadButton, Place, Profile, Rig, Setting, SettingValue,
-    Sheet, Slug, Trace, Words,
+    Layout, Locker, LockerErrorKind, Mappings, Marks, PadButton, Place, Profile, Rig, Setting,
+    SettingValue, Sheet, Slug, Trace, Words,
 };
 
 /// The folders of the versions there were.
@@ -26,7 +26,8 @@ fn every_golden_file_is_read_and_written_back() {
         let text = |name: &str| fs::read_to_string(folder.join(name)).unwrap();
         let trace: Trace = text("session.trace").parse().unwrap();
         assert_eq!(trace.to_string(), text("session.trace"));
-        // Only traces have a second and a third version; marks came with the third.
+        // Only traces have a second and a third version; marks and
+        // mappings came with the third.
         if folder.ends_with("2") {
             assert!(trace.is_exact());
             continue;
@@ -41,6 +42,9 @@ fn every_golden_file_is_read_and_written_back() {
             assert_eq!(words.confirm(), PadButton::East);
             assert_eq!(words.family_title("ropewalk"), "Reeperbahn");
             assert_eq!(marks.pictures().count(), 1);
+            let mappings = Mappings::from_toml(&text("mappings"), "mappings").unwrap();
+            assert_eq!(mappings.to_toml(), text("mappings"));
+            assert_eq!(mappings.kinds().count(), 3);
             continue;
         }
         let sheet = Sheet::from_toml(&text("sheet.toml")).unwrap_or_else(|e| panic!("{e}"));

@@ -25,6 +25,7 @@ mod law;
 mod layouts;
 mod limits;
 mod locker;
+mod mapping;
 mod marks;
 mod meeting;
 mod model;
