@@ -12,7 +12,7 @@ use swap_knot::{DeviceKind, Event};
 /// ```no_run
 /// # fn feed(ctx: &egui::Context, controls: &mut swap_knot::Controls, event: &swap_knot::Event) {
 /// let open = controls.screen().is_some();
-/// controls.offer(event, |_| !open && swap_knot_egui::wants(ctx, event));
+/// controls.offer(event, |event, _| !open && swap_knot_egui::wants(ctx, event));
 /// # }
 /// ```
 pub fn wants(ctx: &Context, event: &Event) -> bool {

@@ -86,6 +86,15 @@ fn main() -> Result<(), Box<dyn Error>> {
     Ok(())
 }
 
+/// Escape and the pad's middle button open the controls.
+fn opens_screen(event: &Event) -> bool {
+    match event.what {
+        EventKind::Key { place, down, .. } => place == Place::Escape && down,
+        EventKind::PadButton { button, value } => button == PadButton::Center && value > 0.5,
+        _ => false,
+    }
+}
+
 /// The words of the nearest language, with the game's own titles and prompts in it.
 fn words(language: &str) -> Result<Words, Box<dyn Error>> {
     let words = Words::nearest(language);
@@ -98,16 +107,12 @@ impl App {
     /// The screen while it is open, otherwise a widget under the pointer, otherwise the game.
     fn take_in(&mut self, ctx: &egui::Context) {
         for event in self.events.try_iter().collect::<Vec<_>>() {
-            let opens = match event.what {
-                EventKind::Key { place, down, .. } => place == Place::Escape && down,
-                EventKind::PadButton { button, value } => {
-                    button == PadButton::Center && value > 0.5
-                }
-                _ => false,
-            };
             let open = self.controls.screen().is_some();
-            self.controls
-                .offer(&event, |_| !open && swap_knot_egui::wants(ctx, &event));
+            let mut opens = false;
+            self.controls.offer(&event, |event, _| {
+                opens |= opens_screen(event);
+                !open && swap_knot_egui::wants(ctx, event)
+            });
             if opens && !open {
                 self.controls.open_screen(event.at);
             }

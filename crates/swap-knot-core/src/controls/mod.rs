@@ -2,6 +2,7 @@
 
 mod devices;
 mod errand;
+mod mapping;
 mod report;
 mod saving;
 mod screen;
@@ -12,6 +13,7 @@ pub use report::Report;
 pub use saving::{Saving, SavingDone};
 
 use self::devices::Devices;
+use self::mapping::Controllers;
 use self::saving::Keeping;
 use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
@@ -75,6 +77,7 @@ pub struct Controls {
     /// None for a player of whom nothing is kept.
     keeping: Option<Keeping>,
     devices: Devices,
+    controllers: Controllers,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -107,6 +110,7 @@ impl Controls {
             reports,
             keeping: None,
             devices: Devices::default(),
+            controllers: Controllers::default(),
             screen: None,
         }
     }
@@ -119,7 +123,12 @@ impl Controls {
     pub fn open(sheet: &Sheet, locker: Locker, name: &Slug, on: impl Into<Resolver>) -> Controls {
         let loaded = locker.load(name);
         let mut controls = Controls::new(sheet, loaded.profile.clone(), on);
-        let notes = loaded.notes.into_iter().map(Report::Load);
+        let mut notes = loaded.notes;
+        match locker.mappings() {
+            Ok(mappings) => controls.set_mappings(&mappings),
+            Err(note) => notes.push(note),
+        }
+        let notes = notes.into_iter().map(Report::Load);
         controls.reports.splice(..0, notes);
         controls.keeping = Some(Keeping::new(locker, name.clone(), loaded.profile));
         controls
@@ -128,27 +137,41 @@ impl Controls {
     /// Takes an event in: it is played at the next [`Controls::tick`] or [`Controls::advance`], and
     /// what a key types teaches the layout. While the controls screen is open, it is the screen's.
     pub fn feed(&mut self, event: &Event) {
-        self.offer(event, |_| false);
+        self.offer(event, |_, _| false);
     }
 
     /// Takes an event in that a menu has: it teaches the layout and is not played, see
     /// [`Seat::overhear`].
     pub fn overhear(&mut self, event: &Event) {
-        self.offer(event, |_| true);
+        self.offer(event, |_, _| true);
     }
 
     /// Offers an event to a menu, and plays it where the menu does not take it. The menu is asked
-    /// when the layout is learned already, so that it judges by the layout of that very press.
-    pub fn offer(&mut self, event: &Event, takes: impl FnOnce(&Layout) -> bool) {
+    /// when the layout is learned already, so that it judges by the layout of that very press; and of a
+    /// controller whose mapping was taught it hears what that is on a pad.
+    pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
         self.learn(event);
         self.hear_of_device(event);
-        let taken = takes(self.resolver().layout());
+        if self.is_taught_by(event) || self.offers_teaching(event) {
+            return;
+        }
+        let mut mapper = std::mem::take(&mut self.controllers.mapper);
+        mapper.event(event, |event| {
+            let taken = takes(event, self.resolver().layout());
+            self.take_in(event, taken);
+        });
+        self.controllers.mapper = mapper;
+        self.follow_controllers();
+        self.carry_out();
+    }
+
+    /// An event that a menu has, the controls screen, or the game.
+    fn take_in(&mut self, event: &Event, taken: bool) {
         match (&mut self.screen, taken) {
             (Some(screen), false) => {
                 screen.set_layout(self.seat.rig().layout());
                 screen.event(event);
                 self.seat.overhear(event);
-                self.carry_out();
             }
             (_, true) => self.seat.overhear(event),
             (None, false) => self.seat.feed(event),
@@ -165,6 +188,7 @@ impl Controls {
 
     /// Closes a frame of the picture; see [`Seat::tick`].
     pub fn tick(&mut self, now: Time) {
+        self.set_now(now);
         self.seat.tick(now);
         self.report_lost();
         self.follow_marks();

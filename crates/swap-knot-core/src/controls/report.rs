@@ -5,6 +5,7 @@ use crate::draft::CarriedOver;
 use crate::input::DeviceKind;
 use crate::law::NotInForce;
 use crate::locker::{LoadNote, LockerError, Saved};
+use crate::mapping::Controller;
 use crate::profile::Overruled;
 use crate::prompt::{Tell, Telling};
 use crate::rig::RigNote;
@@ -36,6 +37,9 @@ pub enum Report {
     Unplugged(DeviceKind),
     /// It came back.
     PluggedAgain(DeviceKind),
+    /// A controller was used that is no pad by itself, and of which nothing was taught: the controls
+    /// screen teaches it.
+    Untaught(Controller),
 }
 
 impl Tell for Report {
@@ -55,6 +59,10 @@ impl Tell for Report {
             Report::Note(note) => note.tell(to),
             Report::Unplugged(kind) => of_device("device-unplugged", *kind),
             Report::PluggedAgain(kind) => of_device("device-back", *kind),
+            Report::Untaught(_) => {
+                let page = to.say("page-pad", &[]);
+                to.say("controller-untaught", &[("page", &page)])
+            }
         }
     }
 }

@@ -35,6 +35,7 @@ impl Controls {
         screen.set_playing(self.kept_in().map(|(_, name)| name.clone()));
         self.screen = Some(Box::new(screen));
         self.follow_marks();
+        self.show_controllers();
         self.seat.feed(&Event {
             at: now,
             device: DeviceId::ALL,
@@ -56,6 +57,10 @@ impl Controls {
     /// Closes the controls screen as it is; what was not applied is dropped, and what was to be
     /// confirmed is not kept. To ask the player first, see [`ControlsScreen::ask_to_leave`].
     pub fn close_screen(&mut self) {
+        if let Some(screen) = &mut self.screen {
+            screen.give_up_mapping();
+        }
+        self.carry_out();
         self.screen = None;
     }
 
@@ -70,6 +75,17 @@ impl Controls {
                 ScreenWish::Apply => self.apply(screen.draft_mut()),
                 ScreenWish::Leave => stays = false,
                 ScreenWish::Send(errand) => drop(self.send(errand)),
+                ScreenWish::Teach(device) => {
+                    let off = self.break_off(device);
+                    screen.overhear(&off);
+                    screen.teach(self.learner(device));
+                }
+                ScreenWish::Map(kind, taught) => {
+                    for off in self.map(kind, taught) {
+                        screen.overhear(&off);
+                    }
+                    self.controllers.show_on(&mut screen);
+                }
             }
         }
         self.screen = stays.then_some(screen);

@@ -1,6 +1,8 @@
 //! What a player wants done with their profiles, as a step that may take its time.
 
 use super::{ImportError, LoadNote, Loaded, Locker, LockerError, Slug};
+use crate::input::UsbId;
+use crate::mapping::Mappings;
 use crate::profile::Profile;
 use crate::sheet::Sheet;
 
@@ -39,6 +41,10 @@ pub enum Errand {
     Export(Slug),
     /// Takes one in that came as text.
     Import(String),
+    /// Keeps what was taught of kinds of controllers, beside the profiles.
+    Teach(Mappings),
+    /// Keeps no longer what was taught of one.
+    Forget(Option<UsbId>),
 }
 
 /// The profiles in a locker.
@@ -145,6 +151,8 @@ impl Errand {
                 locker.import(text)?;
                 Ok(ErrandOutcome::Done(Vec::new()))
             }
+            Errand::Teach(taught) => Ok(ErrandOutcome::Done(locker.teach(taught)?)),
+            Errand::Forget(kind) => Ok(ErrandOutcome::Done(locker.forget(*kind)?)),
         }
     }
 }

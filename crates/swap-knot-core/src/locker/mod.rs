@@ -5,6 +5,7 @@
 //! only saving over it sets a damaged file aside, under another name. An operation that writes holds
 //! the lock from its first reading to its last writing.
 
+mod controllers;
 mod errand;
 mod manage;
 mod report;
@@ -207,7 +208,8 @@ impl Locker {
         let bytes = text.len();
         if bytes > Profile::MAX_BYTES {
             // It could not be read again.
-            return Err(self.error(doing, &file, LockerErrorKind::TooLarge { bytes }));
+            let most = Profile::MAX_BYTES;
+            return Err(self.error(doing, &file, LockerErrorKind::TooLarge { bytes, most }));
         }
         let mut set_aside = None;
         match self.read_profile(&file) {
@@ -220,7 +222,7 @@ impl Locker {
                 }
             }
             Err(why) if why.is_damaged() => {
-                let path = self.store.name_of(&self.set_aside(name)?);
+                let path = self.store.name_of(&self.set_aside(name.as_str(), &file)?);
                 set_aside = Some(LoadNote::CannotRead { path, why });
             }
             Err(why) => return Err(self.error(doing, &file, LockerErrorKind::CannotRead(why))),
@@ -230,17 +232,16 @@ impl Locker {
     }
 
     /// Renames a damaged file so that it is kept; answers its new name. The caller holds the lock.
-    fn set_aside(&self, name: &Slug) -> Result<String, LockerError> {
+    fn set_aside(&self, name: &str, damaged: &str) -> Result<String, LockerError> {
         let taken = self.files()?;
-        let damaged = file(name, ENDING);
         let free = (1..=MAX_SET_ASIDE)
-            .map(|n| file(name, &format!("damaged-{n}")))
+            .map(|n| format!("{name}.damaged-{n}"))
             .find(|f| !taken.contains(f));
         let Some(free) = free else {
-            return Err(self.error("set aside", &damaged, LockerErrorKind::TooManyDamaged));
+            return Err(self.error("set aside", damaged, LockerErrorKind::TooManyDamaged));
         };
-        let done = self.store.rename(&damaged, &free);
-        done.map_err(|e| self.disk("set aside", &damaged, e))?;
+        let done = self.store.rename(damaged, &free);
+        done.map_err(|e| self.disk("set aside", damaged, e))?;
         Ok(free)
     }
 
@@ -278,7 +279,19 @@ impl Locker {
 
     /// The profile in a file, and its bytes; `None` when there is no file.
     fn read_profile(&self, file: &str) -> Result<Option<(Profile, Vec<u8>)>, Unreadable> {
-        let bytes = match self.store.read(file, Profile::MAX_BYTES) {
+        let Some(text) = self.read_text(file, Profile::MAX_BYTES)? else {
+            return Ok(None);
+        };
+        match Profile::from_toml(&text) {
+            Ok(profile) => Ok(Some((profile, text.into_bytes()))),
+            Err(e) if e.is_newer() => Err(Unreadable::Newer(e)),
+            Err(e) => Err(Unreadable::NoProfile(e)),
+        }
+    }
+
+    /// The text of a file; `None` when there is none.
+    fn read_text(&self, file: &str, most: usize) -> Result<Option<String>, Unreadable> {
+        let bytes = match self.store.read(file, most) {
             Ok(bytes) => bytes,
             Err(e) if e.kind() == io::ErrorKind::NotFound => return Ok(None),
             Err(e) if e.kind() == io::ErrorKind::InvalidData => {
@@ -289,15 +302,11 @@ impl Locker {
                 return Err(Unreadable::Disk { kind, said });
             }
         };
-        let text = std::str::from_utf8(&bytes).map_err(|e| {
-            let at = e.valid_up_to();
+        let text = String::from_utf8(bytes).map_err(|e| {
+            let at = e.utf8_error().valid_up_to();
             Unreadable::NoText { at }
         })?;
-        match Profile::from_toml(text) {
-            Ok(profile) => Ok(Some((profile, bytes))),
-            Err(e) if e.is_newer() => Err(Unreadable::Newer(e)),
-            Err(e) => Err(Unreadable::NoProfile(e)),
-        }
+        Ok(Some(text))
     }
 
     /// Keeps other writers out, of a locker that this version may write into.

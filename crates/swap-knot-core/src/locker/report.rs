@@ -5,6 +5,7 @@ use std::io;
 use std::path::{Path, PathBuf};
 
 use super::Slug;
+use crate::mapping::MappingsError;
 use crate::profile::{Overruled, Profile, ProfileError};
 
 /// A profile to play with, and what went wrong on the way to it.
@@ -63,6 +64,13 @@ pub enum LoadNote {
         /// Why.
         why: Unreadable,
     },
+    /// What was taught of controllers could not be read, and is kept.
+    Mappings {
+        /// Where it is: where it was, or aside where a save came over it.
+        path: PathBuf,
+        /// Why.
+        why: Unreadable,
+    },
     /// The last good copy is used.
     LastGood {
         /// The copy.
@@ -77,6 +85,9 @@ pub enum Unreadable {
     /// Its text is no profile.
     #[error("it is damaged: {0}")]
     NoProfile(ProfileError),
+    /// Its text is no file of mappings.
+    #[error("it is damaged: {0}")]
+    NoMappings(MappingsError),
     /// It is no text.
     #[error("it is damaged: byte {at} is no UTF-8")]
     NoText {
@@ -89,6 +100,9 @@ pub enum Unreadable {
     /// A newer version of the game wrote it.
     #[error("{0}")]
     Newer(ProfileError),
+    /// The same of what was taught of controllers.
+    #[error("{0}")]
+    NewerMappings(MappingsError),
     /// It cannot be read just now.
     #[error("{said}")]
     Disk {
@@ -103,8 +117,11 @@ impl Unreadable {
     /// Whether the file itself is broken, rather than newer or out of reach.
     pub const fn is_damaged(&self) -> bool {
         match self {
-            Unreadable::NoProfile(_) | Unreadable::NoText { .. } | Unreadable::NoFile(_) => true,
-            Unreadable::Newer(_) | Unreadable::Disk { .. } => false,
+            Unreadable::NoProfile(_)
+            | Unreadable::NoMappings(_)
+            | Unreadable::NoText { .. }
+            | Unreadable::NoFile(_) => true,
+            Unreadable::Newer(_) | Unreadable::NewerMappings(_) | Unreadable::Disk { .. } => false,
         }
     }
 }
@@ -112,7 +129,7 @@ impl Unreadable {
 impl fmt::Display for LoadNote {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            LoadNote::CannotRead { path, why } => {
+            LoadNote::CannotRead { path, why } | LoadNote::Mappings { path, why } => {
                 write!(f, "{} cannot be used: {why}", path.display())
             }
             LoadNote::LastGood { path } => {
@@ -166,14 +183,16 @@ pub enum LockerErrorKind {
     /// The file cannot be used, and is left as it is.
     #[error("{0}")]
     CannotRead(Unreadable),
-    /// Written down it would be larger than a profile can be.
-    #[error(
-        "it would have {bytes} bytes, and a profile has at most {}",
-        Profile::MAX_BYTES
-    )]
+    /// The same of what was taught of controllers.
+    #[error("{0}")]
+    CannotReadMappings(Unreadable),
+    /// Written down it would be larger than such a file can be.
+    #[error("it would have {bytes} bytes, and it can have at most {most}")]
     TooLarge {
         /// How large.
         bytes: usize,
+        /// How large it can be.
+        most: usize,
     },
     /// The store could not do it.
     #[error("{0}")]
@@ -204,7 +223,9 @@ impl LockerError {
     pub fn is_newer(&self) -> bool {
         matches!(
             self.kind,
-            LockerErrorKind::Newer | LockerErrorKind::CannotRead(Unreadable::Newer(_))
+            LockerErrorKind::Newer
+                | LockerErrorKind::CannotRead(Unreadable::Newer(_))
+                | LockerErrorKind::CannotReadMappings(Unreadable::NewerMappings(_))
         )
     }
 

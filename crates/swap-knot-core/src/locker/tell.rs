@@ -8,21 +8,31 @@ use crate::prompt::{Tell, Telling};
 
 impl Tell for Unreadable {
     fn tell(&self, to: &Telling<'_>) -> String {
-        let id = match self {
-            Unreadable::NoProfile(_) | Unreadable::NoText { .. } | Unreadable::NoFile(_) => {
-                "load-damaged"
-            }
-            Unreadable::Newer(_) => "load-newer",
-            Unreadable::Disk { .. } => "load-unreachable",
-        };
-        to.say(id, &[])
+        to.say(&format!("load-{}", state_of(self)), &[])
     }
+}
+
+/// What is wrong with a file: the end of the id of its text.
+const fn state_of(why: &Unreadable) -> &'static str {
+    match why {
+        Unreadable::Newer(_) | Unreadable::NewerMappings(_) => "newer",
+        Unreadable::Disk { .. } => "unreachable",
+        Unreadable::NoProfile(_)
+        | Unreadable::NoMappings(_)
+        | Unreadable::NoText { .. }
+        | Unreadable::NoFile(_) => "damaged",
+    }
+}
+
+fn tell_mappings(why: &Unreadable, to: &Telling<'_>) -> String {
+    to.say(&format!("mappings-{}", state_of(why)), &[])
 }
 
 impl Tell for LoadNote {
     fn tell(&self, to: &Telling<'_>) -> String {
         match self {
             LoadNote::CannotRead { why, .. } => why.tell(to),
+            LoadNote::Mappings { why, .. } => tell_mappings(why, to),
             LoadNote::LastGood { .. } => to.say("load-last-good", &[]),
         }
     }
@@ -58,6 +68,7 @@ impl Tell for LockerError {
             LockerErrorKind::Newer => to.say("locker-newer", &[]),
             LockerErrorKind::InUse => to.say("locker-in-use", &[]),
             LockerErrorKind::CannotRead(why) => why.tell(to),
+            LockerErrorKind::CannotReadMappings(why) => tell_mappings(why, to),
             LockerErrorKind::TooLarge { .. } => to.say("locker-too-large", &[]),
             LockerErrorKind::NoHome | LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
         }

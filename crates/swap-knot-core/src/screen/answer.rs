@@ -4,6 +4,7 @@ use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
 use crate::layout::Hand;
 use crate::locker::Slug;
+use crate::mapping::Controller;
 use crate::sheet::{ActionId, ColumnKind};
 use crate::survey::{mirror, one_handed};
 
@@ -31,6 +32,8 @@ pub(super) enum Picking {
     Where,
     /// Whether a profile is deleted.
     Delete(Slug, String),
+    /// Whether a controller is a pad, and is taught.
+    Teach(Controller),
 }
 
 /// What goes back to the game's own.
@@ -101,6 +104,7 @@ impl ControlsScreen {
                 dialog.title = self.text("try-where");
                 self.view_places()
             }
+            Picking::Teach(controller) => self.view_offer(*controller, &mut dialog),
             Picking::Delete(_, title) => {
                 dialog.title = words.say("delete-title", &[("title", title)]);
                 dialog.text = vec![self.text("delete-text")];
@@ -247,6 +251,8 @@ impl ControlsScreen {
             }
             Busy::Typing(_) => self.typed(n),
             Busy::Proving(_) => self.put_back(),
+            Busy::Teaching(_) => self.answer_teaching(n),
+            Busy::Vouching(_) => self.forgo_mapping(),
             Busy::Finding(_) | Busy::Nothing | Busy::Trying(_) => self.calm(),
         }
     }
@@ -302,6 +308,7 @@ impl ControlsScreen {
             Picking::Where => self.pick_place(n),
             Picking::Delete(name, _) if n == 0 => self.delete_profile(name),
             Picking::Delete(..) => {}
+            Picking::Teach(controller) => self.answer_offer(controller, n),
         }
     }
 

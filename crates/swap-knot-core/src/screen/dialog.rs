@@ -53,7 +53,7 @@ impl ControlsScreen {
             text,
             lines: vec![answers],
             time_left: Some(left),
-            field: None,
+            ..Dialog::default()
         }
     }
 

@@ -10,6 +10,7 @@ mod pad;
 mod profiles;
 mod proof;
 mod spot;
+mod teach;
 mod trial;
 mod typing;
 mod view;
@@ -19,6 +20,7 @@ use std::time::Duration;
 
 pub use command::ScreenCommand;
 pub use spot::{Deed, Dial, Page, Spot, Tool};
+pub use teach::ControllerDeed;
 pub use view::{
     BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView, Role,
     RowView, ScreenView, Section,
@@ -29,13 +31,15 @@ use self::bindings::{Filter, Rows};
 use self::command::{Steering, control_of};
 use self::profiles::Profiles;
 use self::proof::{Proving, WayOut};
+use self::teach::{Controllers, Vouching};
 use self::typing::Typing;
 use crate::draft::{
     Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
 };
-use crate::input::{DeviceKind, Direction, Event, EventKind, Held, Input, Time};
+use crate::input::{DeviceId, DeviceKind, Direction, Event, EventKind, Held, Input, Time, UsbId};
 use crate::layout::Layout;
 use crate::locker::Errand;
+use crate::mapping::{MappingLearner, Taught};
 use crate::prompt::Tell;
 use crate::seat::Seat;
 use crate::sheet::{ActionId, Cell, Row, SituationId};
@@ -96,6 +100,7 @@ pub struct ControlsScreen {
     /// Where it is tried, once the player chose that or the game was somewhere.
     tries: Option<SituationId>,
     profiles: Profiles,
+    controllers: Controllers,
     /// What is to go into the clipboard.
     copied: Option<String>,
     view: ScreenView,
@@ -113,6 +118,11 @@ pub enum ScreenWish {
     /// To have something done with the player's profiles, and to be told what came of it by
     /// [`ControlsScreen::errand_done`].
     Send(Errand),
+    /// To be given a learner of the mapping of this controller, by [`ControlsScreen::teach`].
+    Teach(DeviceId),
+    /// To have what was taught of a kind of controller played with, or forgotten; it is kept by
+    /// another wish once the player has kept it.
+    Map(Option<UsbId>, Option<Taught>),
 }
 
 /// An event that waits until it is known what the mouse points at.
@@ -142,6 +152,10 @@ enum Busy {
     Proving(Box<Proving>),
     /// Everything is played in the sandbox.
     Trying(WayOut),
+    /// The mapping of a controller is taught.
+    Teaching(Box<MappingLearner>),
+    /// It is to show that it is right.
+    Vouching(Box<Vouching>),
 }
 
 impl ControlsScreen {
@@ -155,6 +169,7 @@ impl ControlsScreen {
             trial_of: draft.revision(),
             tries: seat.situations().last().copied(),
             profiles: Profiles::default(),
+            controllers: Controllers::default(),
             copied: None,
             trial,
             focus: Spot::Page(Page::Bindings),
@@ -177,7 +192,7 @@ impl ControlsScreen {
             rows,
             draft,
         };
-        screen.book.spend(crate::input::DeviceId::ALL);
+        screen.book.spend(DeviceId::ALL);
         let first = screen.first_spot();
         screen.focus_on(first);
         screen
@@ -220,6 +235,9 @@ impl ControlsScreen {
         let was_down = control.is_some_and(|c| self.book.is_down(c));
         self.book.feed(event);
         let is_fresh = !was_down && control.is_some_and(|c| self.book.is_down(c));
+        if self.hear_of_controller(event, is_fresh) {
+            return;
+        }
         if self.takes_all() {
             // A button of the mouse is meant, or points: a skin says which.
             match self.waiting.is_empty() && !is_click(event) {
@@ -323,13 +341,18 @@ impl ControlsScreen {
         if let Some(command) = self.steering.tick(self.now, &self.book)
             && matches!(
                 self.busy,
-                Busy::Nothing | Busy::Picking(_) | Busy::Typing(_)
+                Busy::Nothing
+                    | Busy::Picking(_)
+                    | Busy::Typing(_)
+                    | Busy::Teaching(_)
+                    | Busy::Vouching(_)
             )
         {
             self.command(command);
         }
         self.trial.tick(self.now);
         self.prove();
+        self.wait_for_controller();
         self.stale |= matches!(self.busy, Busy::Trying(_));
         if self.trial_of != self.draft.revision() {
             self.trial_of = self.draft.revision();
@@ -339,7 +362,8 @@ impl ControlsScreen {
 
     /// Whether time changes what is shown: draw again soon.
     pub fn is_moving(&self) -> bool {
-        self.takes_all() || self.steering.is_going() || !self.book.inputs().is_empty()
+        let waits = matches!(self.busy, Busy::Teaching(_) | Busy::Vouching(_));
+        waits || self.takes_all() || self.steering.is_going() || !self.book.inputs().is_empty()
     }
 
     /// What is pointed at right now, if anything. A skin says so in every frame, before what was
@@ -430,6 +454,7 @@ impl ControlsScreen {
     /// closed.
     pub fn ask_to_leave(&mut self) {
         self.stale = true;
+        self.give_up_mapping();
         match self.draft.is_changed() {
             true => self.ask(Picking::Leaving),
             false => self.wishes.push(ScreenWish::Leave),
@@ -502,6 +527,8 @@ impl ControlsScreen {
             Spot::Key(place) => self.show_key(place),
             Spot::Family => self.ask_for_family(),
             Spot::Part(input) => self.show_part(input),
+            Spot::Controller(kind, deed) => self.work_controller(kind, deed),
+            Spot::Controllers => self.ask_for_controllers(),
             Spot::Where => self.ask_where(),
             Spot::Trying => self.work_trial(),
         }
@@ -516,12 +543,15 @@ impl ControlsScreen {
             Busy::Asking(_) => self.settle(Settle::BackOut),
             Busy::Typing(_) => self.leave_typing(),
             Busy::Trying(_) => self.stop_trying(),
+            Busy::Teaching(_) => self.back_in_teaching(),
+            Busy::Vouching(_) => self.forgo_mapping(),
             _ => self.calm(),
         }
     }
 
     /// Does nothing any more, and goes back to where the player was.
     fn calm(&mut self) {
+        self.give_up_mapping();
         if !matches!(self.busy, Busy::Nothing) {
             self.busy = Busy::Nothing;
             self.focus_on(self.before);
@@ -531,6 +561,7 @@ impl ControlsScreen {
 
     /// Goes into a dialog, on its first answer that can be given.
     fn begin(&mut self, busy: Busy) {
+        self.give_up_mapping();
         if matches!(self.busy, Busy::Nothing) {
             self.before = self.focus;
         }

@@ -41,7 +41,7 @@ impl ControlsScreen {
     }
 
     pub(super) fn view_pad(&self, view: &mut ScreenView) {
-        view.tools = self.common_tools(Vec::new());
+        view.tools = self.common_tools(self.tools_for_controllers());
         if let Some(marks) = self.draft.words().marks() {
             let chosen = self.draft.family();
             let known = marks.known(chosen);
@@ -67,6 +67,7 @@ impl ControlsScreen {
             rows: rows.collect(),
             ..Section::default()
         });
+        view.sections.extend(self.view_controllers());
         view.sections.extend(self.other_controllers());
     }
 
@@ -86,7 +87,7 @@ impl ControlsScreen {
     }
 
     /// What each part of a pad has a part in; a direction of a stick is of that stick.
-    fn titles_on_pads(&self) -> BTreeMap<Input, Vec<String>> {
+    pub(super) fn titles_on_pads(&self) -> BTreeMap<Input, Vec<String>> {
         let inputs = |chord: &Chord| -> Vec<Input> {
             let all = chord
                 .inputs()
@@ -96,7 +97,7 @@ impl ControlsScreen {
         self.titles_on(inputs)
     }
 
-    fn pad_view(&self, on: &BTreeMap<Input, Vec<String>>) -> PadView {
+    pub(super) fn pad_view(&self, on: &BTreeMap<Input, Vec<String>>) -> PadView {
         let words = self.draft.words();
         let part = |part: PadPart| {
             let control = Control::of_fixed(part.input);
@@ -108,6 +109,7 @@ impl ControlsScreen {
                 mark: words.mark(part.input).map(|m| words.untranslated(m)),
                 does: on.contains_key(&part.input),
                 down: control.is_some_and(|c| self.book.is_down(c)),
+                asked: false,
                 at: level,
             }
         };

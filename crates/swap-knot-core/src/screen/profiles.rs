@@ -53,7 +53,11 @@ impl ControlsScreen {
         self.trial.set_rig(self.draft.rig());
         self.trial_of = self.draft.revision();
         self.stroke = None;
-        if !matches!(self.busy, Busy::Nothing | Busy::Typing(_)) {
+        let is_of_it = !matches!(
+            self.busy,
+            Busy::Nothing | Busy::Typing(_) | Busy::Teaching(_) | Busy::Vouching(_)
+        );
+        if is_of_it {
             // What was asked was about the other one.
             self.calm();
         }
@@ -70,6 +74,13 @@ impl ControlsScreen {
     pub(super) fn ask_for_profiles(&mut self) {
         if self.profiles.roster.is_none() && self.profiles.playing.is_some() {
             self.send(Errand::List);
+        }
+    }
+
+    /// Has something done, where anything is kept of this player.
+    pub(super) fn send_if_kept(&mut self, errand: Errand) {
+        if self.profiles.playing.is_some() {
+            self.send(errand);
         }
     }
 
@@ -233,7 +244,8 @@ impl ControlsScreen {
             For::Copy(from) => self.send(Errand::Copy { from, title }),
             For::Rename(name) => self.send(Errand::Rename { name, title }),
             For::Import => self.send(Errand::Import(text.to_owned())),
-            For::Search | For::Shown => {}
+            For::Controllers => self.take_controllers(text),
+            For::Search | For::Shown | For::ShownController => {}
         }
     }
 }

@@ -162,7 +162,7 @@ impl ControlsScreen {
             ],
             lines: vec![vec![self.button(0, self.text("keep-old"))]],
             time_left: Some(left),
-            field: None,
+            ..Dialog::default()
         }
     }
 }

@@ -1,6 +1,8 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
-use crate::input::{DeviceKind, Input, Place};
+use super::ControllerDeed;
+use crate::input::{DeviceKind, Input, Place, UsbId};
+use crate::mapping::kind_name;
 use crate::sheet::{Cell, Ease, Sheet};
 
 /// A page of the controls screen.
@@ -198,6 +200,10 @@ pub enum Spot {
     Family,
     /// A part of the pad, or an input of another controller.
     Part(Input),
+    /// A deed on a kind of controller that is no pad by itself.
+    Controller(Option<UsbId>, ControllerDeed),
+    /// Takes in what was taught of controllers, as text.
+    Controllers,
     /// Where the actions are tried.
     Where,
     /// Begins or ends trying.
@@ -226,6 +232,10 @@ impl Spot {
             Spot::Key(place) => format!("key {place}"),
             Spot::Family => "family".to_owned(),
             Spot::Part(input) => format!("part {input}"),
+            Spot::Controller(kind, deed) => {
+                format!("controller {} {}", kind_name(kind), deed.word())
+            }
+            Spot::Controllers => "controllers".to_owned(),
             Spot::Where => "where".to_owned(),
             Spot::Trying => "trying".to_owned(),
             Spot::Answer(n) => format!("answer {}", n + 1),

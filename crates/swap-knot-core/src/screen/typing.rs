@@ -21,8 +21,24 @@ pub(super) enum For {
     Rename(Slug),
     /// A profile as text, most likely from the clipboard.
     Import,
+    /// What was taught of controllers, as text.
+    Controllers,
     /// Nothing: it is there to be read and taken along.
     Shown,
+    /// The same of what was taught of a controller.
+    ShownController,
+}
+
+impl For {
+    /// Whether it is a whole text, most likely from the clipboard, rather than a name.
+    const fn is_text(&self) -> bool {
+        matches!(self, For::Import | For::Controllers)
+    }
+
+    /// Whether it is only shown.
+    const fn is_shown(&self) -> bool {
+        matches!(self, For::Shown | For::ShownController)
+    }
 }
 
 /// What is being typed.
@@ -56,9 +72,9 @@ impl Typing {
     }
 
     fn room(&self) -> usize {
-        let most = match self.what {
-            For::Import => MOST_TEXT,
-            For::Shown => 0,
+        let most = match (self.what.is_text(), self.what.is_shown()) {
+            (true, _) => MOST_TEXT,
+            (_, true) => 0,
             _ => MOST,
         };
         most.saturating_sub(self.text.chars().count())
@@ -66,9 +82,9 @@ impl Typing {
 
     /// The ids of its answers: what is done with the text, and the way out last.
     fn answers(&self) -> &'static [&'static str] {
-        match self.what {
-            For::Shown => &["deed-copy", "typing-done"],
-            _ => &["typing-done", "typing-delete", "menu-cancel-button"],
+        match self.what.is_shown() {
+            true => &["deed-copy", "typing-done"],
+            false => &["typing-done", "typing-delete", "menu-cancel-button"],
         }
     }
 }
@@ -78,7 +94,7 @@ impl ControlsScreen {
     pub fn type_text(&mut self, text: &str) {
         if let Busy::Typing(typing) = &mut self.busy {
             typing.composed.clear();
-            let whole = typing.what == For::Import;
+            let whole = typing.what.is_text();
             let taken = text
                 .chars()
                 .filter(|c| !c.is_control() || (whole && *c == '\n'));
@@ -141,7 +157,7 @@ impl ControlsScreen {
 
     pub(super) fn delete_letter(&mut self) {
         if let Busy::Typing(typing) = &mut self.busy
-            && typing.what != For::Shown
+            && !typing.what.is_shown()
         {
             typing.text.pop();
             self.typed_on();
@@ -218,7 +234,7 @@ impl ControlsScreen {
     pub(super) fn view_typing(&self, typing: &Typing) -> Dialog {
         let mut lines: Vec<Vec<Item>> = Vec::new();
         // Who has a keyboard in hand needs none to be shown.
-        let by_letter = !matches!(typing.what, For::Shown | For::Import);
+        let by_letter = !typing.what.is_shown() && !typing.what.is_text();
         if by_letter && self.hand() != DeviceKind::Keyboard {
             let letters = self.letters().into_iter().enumerate().map(|(n, c)| {
                 let label = match c {
@@ -237,7 +253,9 @@ impl ControlsScreen {
             For::Search => "menu-search",
             For::NewProfile | For::Copy(_) | For::Rename(_) => "profile-name",
             For::Import => "profile-paste",
+            For::Controllers => "teach-paste",
             For::Shown => "profile-text",
+            For::ShownController => "teach-text",
         };
         Dialog {
             title: self.text(title),

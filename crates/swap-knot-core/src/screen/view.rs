@@ -184,6 +184,8 @@ pub struct Dialog {
     pub time_left: Option<Duration>,
     /// What is being typed.
     pub field: Option<String>,
+    /// The player's pad, with what is asked for.
+    pub pad: Option<PadView>,
 }
 
 /// A line beside the page.
@@ -265,6 +267,8 @@ pub struct PadPartView {
     pub does: bool,
     /// Whether it is down.
     pub down: bool,
+    /// Whether the player is asked to work it.
+    pub asked: bool,
     /// Where it is: a stick from −1 to 1, right and up positive; a trigger from 0 to 1 in the first.
     pub at: [f32; 2],
 }

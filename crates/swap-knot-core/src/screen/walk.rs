@@ -233,6 +233,8 @@ impl ControlsScreen {
             Busy::Picking(what) => Some(self.view_picking(what)),
             Busy::Typing(typing) => Some(self.view_typing(typing)),
             Busy::Proving(proving) => Some(self.view_proving(proving)),
+            Busy::Teaching(learner) => Some(self.view_teaching(learner)),
+            Busy::Vouching(vouching) => Some(self.view_vouching(vouching)),
         }
     }
 }

@@ -57,7 +57,7 @@ fn a_player_is_learned_spoken_to_and_remembered() {
     assert_eq!(controls.prompt(walk).unwrap().to_string(), "W");
     let mut keyboard = Simulated::new(DeviceId(0));
     // A menu that is asked first judges on the layout of that very press.
-    controls.offer(&types(&mut keyboard, Place::KeyW, 'z'), |layout| {
+    controls.offer(&types(&mut keyboard, Place::KeyW, 'z'), |_, layout| {
         assert_eq!(layout.name(), "fr");
         false
     });

@@ -3,6 +3,7 @@
 mod model;
 mod pages;
 mod player;
+mod teaching;
 
 use std::time::Duration;
 
