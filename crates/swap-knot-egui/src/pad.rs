@@ -1,6 +1,8 @@
 //! The player's pad: which parts do something, which are down, and where its sticks are.
 
-use egui::{Align2, CornerRadius, FontId, Id, Rect, Sense, Stroke, StrokeKind, Ui, pos2, vec2};
+use egui::{
+    Align2, CornerRadius, FontId, Id, Rect, Response, Sense, Stroke, StrokeKind, Ui, pos2, vec2,
+};
 use swap_knot::Input;
 use swap_knot::screen::{PadPartView, PadView, Spot};
 
@@ -17,6 +19,15 @@ const WAY: f32 = 3.0;
 /// Draws the pad as large as there is room for. What its parts do is told by the rows below it, so that
 /// a screen reader hears those and not the picture.
 pub(crate) fn draw(pen: &mut Pen<'_>, ui: &mut Ui, pad: &PadView, height: f32) {
+    draw_pad(pen, ui, pad, height, true);
+}
+
+/// The same where something of it is asked for and nothing of it can be chosen.
+pub(crate) fn show(pen: &mut Pen<'_>, ui: &mut Ui, pad: &PadView, height: f32) {
+    draw_pad(pen, ui, pad, height, false);
+}
+
+fn draw_pad(pen: &mut Pen<'_>, ui: &mut Ui, pad: &PadView, height: f32, is_chosen: bool) {
     let [wide, high] = pad.size;
     let room = (ui.available_width() / wide).min(height * SHARE / high);
     let unit = room.clamp(0.8, LARGEST);
@@ -35,7 +46,19 @@ pub(crate) fn draw(pen: &mut Pen<'_>, ui: &mut Ui, pad: &PadView, height: f32) {
         }
     }
     for part in &pad.parts {
-        pen.part(ui, part, place(part.rect), unit);
+        let rect = place(part.rect);
+        let response = is_chosen.then(|| {
+            let id = Id::unique(("swap-knot pad", part.spot));
+            ui.interact(rect, id, Sense::click())
+        });
+        if response.as_ref().is_some_and(Response::contains_pointer) {
+            pen.hover = Some(part.spot);
+        }
+        if response.as_ref().is_some_and(Response::clicked) {
+            pen.acts.push(Act::Press(part.spot));
+        }
+        let is_pointed = response.is_some_and(|r| r.hovered());
+        pen.part(ui, part, rect, unit, is_pointed);
     }
 }
 
@@ -44,16 +67,8 @@ fn rounded(by: f32) -> CornerRadius {
 }
 
 impl Pen<'_> {
-    fn part(&mut self, ui: &mut Ui, part: &PadPartView, rect: Rect, unit: f32) {
+    fn part(&self, ui: &Ui, part: &PadPartView, rect: Rect, unit: f32, is_pointed: bool) {
         let look = self.look;
-        let id = Id::unique(("swap-knot pad", part.spot));
-        let response = ui.interact(rect, id, Sense::click());
-        if response.contains_pointer() {
-            self.hover = Some(part.spot);
-        }
-        if response.clicked() {
-            self.acts.push(Act::Press(part.spot));
-        }
         let [x, y] = part.at;
         let is_stick = matches!(part.spot, Spot::Part(Input::PadStick(_)));
         let moved = match is_stick {
@@ -69,12 +84,13 @@ impl Pen<'_> {
             ui.painter()
                 .rect(rim, round, look.ground, hole, StrokeKind::Inside);
         }
-        let fill = match (part.down, response.hovered()) {
+        let is_lit = part.down || part.asked;
+        let fill = match (is_lit, is_pointed) {
             (true, _) => look.focus,
             (_, true) => look.item_pointed,
             _ => look.item,
         };
-        let is_told = self.told == Some(part.spot);
+        let is_told = part.asked || self.told == Some(part.spot);
         let edge = match (is_told, part.does) {
             (true, _) => Stroke::new(3.0, look.focus),
             (_, true) => Stroke::new(2.0, look.text),
@@ -83,7 +99,7 @@ impl Pen<'_> {
         let painter = ui.painter();
         painter.rect(moved, round, fill, edge, StrokeKind::Inside);
         // How far a trigger is in.
-        if !part.down && !is_stick && x > 0.0 {
+        if !is_lit && !is_stick && x > 0.0 {
             let width = moved.width() * x.clamp(0.0, 1.0);
             let bar = Rect::from_min_size(moved.min, vec2(width, moved.height()));
             let inside = painter.with_clip_rect(bar.intersect(ui.clip_rect()));
@@ -94,7 +110,7 @@ impl Pen<'_> {
         let most = (moved.height() * 0.72).min(18.0);
         let letters = mark.chars().count().max(1) as f32;
         let points = most.min(room / (letters * 0.74));
-        let color = match part.down {
+        let color = match is_lit {
             true => look.ground,
             false => look.text,
         };

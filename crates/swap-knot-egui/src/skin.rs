@@ -586,11 +586,14 @@ fn told(pen: &Pen<'_>, ui: &mut Ui, message: &str) {
 /// What has to be answered first, over everything else.
 fn dialog(pen: &mut Pen<'_>, ui: &mut Ui, shown: &Dialog, message: Option<&str>, room: Rect) {
     let look = pen.look;
+    // All but the hints, which say what works here.
+    let mut beneath = room.expand(10.0);
+    beneath.max.y = room.bottom();
     ui.painter()
-        .rect_filled(room.expand(10.0), 0.0, Color32::from_black_alpha(150));
+        .rect_filled(beneath, 0.0, Color32::from_black_alpha(150));
     // What lies beneath does not hear the pointer.
     ui.interact(
-        room.expand(10.0),
+        beneath,
         ui.scope_id().with("beneath"),
         egui::Sense::click_and_drag(),
     );
@@ -624,6 +627,9 @@ fn dialog(pen: &mut Pen<'_>, ui: &mut Ui, shown: &Dialog, message: Option<&str>,
             }
             if let Some(text) = &shown.field {
                 field(pen, ui, text);
+            }
+            if let Some(pad) = &shown.pad {
+                crate::pad::show(pen, ui, pad, room.height());
             }
             ui.add_space(size::GAP);
             let single = shown.lines.iter().all(|line| line.len() == 1);

@@ -9,9 +9,10 @@ use std::time::Duration;
 
 use desk::{Desk, EVENTS, MOTORS, Make, Virtual};
 use sdl3::gamepad::{Axis, Button};
+use sdl3::joystick::HatState;
 use swap_knot::{
-    Cause, DeviceKind, Direction, Edge, EventKind, HidAxis, HidButton, PadButton, Report, Stick,
-    TurnUnits,
+    Cause, DeviceKind, Direction, Edge, EventKind, HidAxis, HidButton, Layout, Locker, Memory,
+    PadButton, Place, Report, Stick, TurnUnits,
 };
 use swap_knot_sdl3::{RumbleError, pad_button};
 
@@ -315,7 +316,7 @@ fn a_controller_without_a_mapping_comes_by_its_numbers() {
     stick.axis(0, -16384);
     desk.frame();
     assert!((desk.controls.seat().value(rudder) + 0.5).abs() < 0.01);
-    stick.hat(sdl3::joystick::HatState::RightUp as u8);
+    stick.hat(HatState::RightUp as u8);
     desk.frame();
     let down = true;
     let ways = [Direction::Up, Direction::Right];
@@ -325,6 +326,161 @@ fn a_controller_without_a_mapping_comes_by_its_numbers() {
     drop(stick);
     desk.frame();
     assert!(!desk.is_down("winch"));
+}
+
+/// Which number works which part of a controller that nobody knows.
+const WIRED: [(&str, Wire); 20] = [
+    ("pad:south", Wire::Button(1)),
+    ("pad:east", Wire::Button(2)),
+    ("pad:west", Wire::Button(0)),
+    ("pad:north", Wire::Button(3)),
+    ("pad:up", Wire::Hat(HatState::Up)),
+    ("pad:down", Wire::Hat(HatState::Down)),
+    ("pad:left", Wire::Hat(HatState::Left)),
+    ("pad:right", Wire::Hat(HatState::Right)),
+    ("pad:shoulder-left", Wire::Button(4)),
+    ("pad:shoulder-right", Wire::Button(5)),
+    // These rest at the lower end, and click on their way.
+    ("pad:trigger-left", Wire::Trigger(2, 6)),
+    ("pad:trigger-right", Wire::Trigger(5, 7)),
+    ("pad:stick-left.up", Wire::Axis(1, i16::MIN)),
+    ("pad:stick-left.left", Wire::Axis(0, i16::MIN)),
+    ("pad:stick-left-click", Wire::Button(8)),
+    ("pad:stick-right.up", Wire::Axis(4, i16::MIN)),
+    ("pad:stick-right.left", Wire::Axis(3, i16::MIN)),
+    ("pad:stick-right-click", Wire::Button(9)),
+    ("pad:center-left", Wire::Button(10)),
+    ("pad:center-right", Wire::Button(11)),
+];
+
+#[derive(Clone, Copy)]
+enum Wire {
+    Button(i32),
+    Hat(HatState),
+    Axis(i32, i16),
+    Trigger(i32, i32),
+}
+
+/// Works a part: in, and out again.
+fn work(desk: &mut Desk, pad: &Virtual, wire: Wire) {
+    for down in [true, false] {
+        match wire {
+            Wire::Button(button) => pad.button(button, down),
+            Wire::Hat(way) => pad.hat(if down { way as u8 } else { 0 }),
+            Wire::Axis(axis, to) => pad.axis(axis, if down { to } else { 0 }),
+            Wire::Trigger(axis, click) => {
+                pad.axis(axis, 0);
+                desk.frame();
+                pad.button(click, down);
+                pad.axis(axis, if down { i16::MAX } else { i16::MIN });
+            }
+        }
+        desk.frame();
+    }
+}
+
+#[test]
+fn an_unmapped_controller_is_taught_kept_and_a_pad_after_a_restart() {
+    let locker = Locker::in_store(Memory::new());
+    let make = Make {
+        name: "Boatyard pad",
+        usb: (0x1209, 0x5a03),
+        is_pad: false,
+        axes: 6,
+        buttons: 12,
+        hats: 1,
+    };
+    let plug = |desk: &mut Desk| {
+        let pad = Virtual::plug(&make);
+        for trigger in [2, 5] {
+            pad.axis(trigger, i16::MIN);
+        }
+        desk.frame();
+        pad
+    };
+    let mut desk = Desk::of(SHEET, locker.clone());
+    let pad = plug(&mut desk);
+    desk.controls.open_screen(desk::moment());
+    let dialog = |desk: &mut Desk| {
+        let screen = desk.controls.screen_mut().unwrap();
+        let dialog = screen.view().dialog.clone();
+        dialog.map(|d| d.title).unwrap_or_default()
+    };
+    pad.button(4, true);
+    desk.frame();
+    pad.button(4, false);
+    desk.frame();
+    assert_eq!(
+        dialog(&mut desk),
+        "This controller is not known. Is it a gamepad?"
+    );
+    // Its first button chooses.
+    work(&mut desk, &pad, Wire::Button(0));
+    for turn in 0.. {
+        assert!(turn < 40, "it asks on and on");
+        let title = dialog(&mut desk);
+        let Some(asked) = title.strip_prefix("On the controller: ") else {
+            break;
+        };
+        let named = |part: &str| {
+            let input: swap_knot::Input = part.parse().unwrap();
+            desk.controls.words().input_name(input, &Layout::us())
+        };
+        let wire = WIRED.iter().find(|(part, _)| named(part) == asked);
+        match wire {
+            Some((_, wire)) => work(&mut desk, &pad, *wire),
+            // Somebody at the keyboard says that there is none.
+            None => {
+                desk.key(Place::Enter, true);
+                desk.key(Place::Enter, false);
+            }
+        }
+        for _ in 0..600 {
+            if dialog(&mut desk) != title {
+                break;
+            }
+            desk.frame();
+        }
+        assert_ne!(dialog(&mut desk), title);
+    }
+    assert_eq!(dialog(&mut desk), "Is it right?");
+    work(&mut desk, &pad, Wire::Button(1));
+    assert_eq!(dialog(&mut desk), "");
+    assert!(desk.controls.save());
+    drop(pad);
+    drop(desk);
+
+    let mut desk = Desk::of(SHEET, locker);
+    let pad = plug(&mut desk);
+    desk.controls.take_reports();
+    pad.button(1, true);
+    desk.frame();
+    assert!(desk.is_down("cast-off"));
+    assert_eq!(desk.controls.seat().device_kind(), DeviceKind::Gamepad);
+    assert_eq!(
+        desk.prompt("{do:cast-off}"),
+        "Press the lowest of the four buttons"
+    );
+    assert_eq!(desk.controls.take_reports().len(), 0);
+    let throttle = desk.sheet.find("throttle").unwrap();
+    // Half way in, and somewhat less beyond its dead zone.
+    for (at, level) in [(i16::MIN, 0.0), (0, 0.41), (i16::MAX, 1.0)] {
+        pad.axis(5, at);
+        desk.frame();
+        let value = desk.controls.seat().value(throttle);
+        assert!((value - level).abs() < 0.01, "{value} at {at}");
+    }
+    // What clicks on the way says nothing by itself.
+    pad.button(7, true);
+    desk.frame();
+    assert_eq!(desk.controls.seat().device_kind(), DeviceKind::Gamepad);
+    let walk = desk.sheet.find("walk").unwrap();
+    pad.axis(1, i16::MIN);
+    desk.frame();
+    assert_eq!(desk.controls.seat().plane(walk), [0.0, 1.0]);
+    drop(pad);
+    desk.frame().frame();
+    assert_eq!(desk.controls.seat().plane(walk), [0.0; 2]);
 }
 
 #[test]

@@ -96,6 +96,8 @@ pub enum Lesson {
 #[derive(Clone, Copy, Debug, Default)]
 struct Axis {
     at: Option<f32>,
+    /// When it was first heard of, until it is heard of again.
+    first: Option<Time>,
     /// Where it rests, once that is known.
     rest: Option<f32>,
     /// Whether it was away from there when this part was asked for, and has not come back since.
@@ -117,8 +119,14 @@ impl Axis {
     }
 
     fn move_to(&mut self, to: f32, at: Time) {
-        if self.at.is_none() {
-            (self.low, self.high, self.anchor, self.since) = (to, to, to, at);
+        match self.at {
+            None => {
+                (self.low, self.high, self.anchor, self.since) = (to, to, to, at);
+                self.first = Some(at);
+            }
+            // Who says two things at one moment, as SDL does, says first where it was before.
+            Some(was) if self.first.take() == Some(at) => self.rest = self.rest.or(Some(was)),
+            Some(_) => {}
         }
         self.at = Some(to);
         (self.low, self.high) = (self.low.min(to), self.high.max(to));

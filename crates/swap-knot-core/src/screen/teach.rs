@@ -1,6 +1,7 @@
 //! Teaching the mapping of a controller: one part of a pad asked for after another, and kept once the
 //! new pad has shown that it works.
 
+use std::collections::BTreeMap;
 use std::time::Duration;
 
 use super::answer::Picking;
@@ -442,7 +443,7 @@ impl ControlsScreen {
             text: vec![self.text("teach-how"), words.say("teach-progress", &values)],
             lines: vec![answers.map(answer).collect()],
             time_left: left,
-            pad: Some(self.asking_pad(asked)),
+            pad: Some(self.asking_pad(asked, &learner.mapping())),
             ..Dialog::default()
         }
     }
@@ -460,15 +461,18 @@ impl ControlsScreen {
             ],
             lines: vec![vec![self.button(0, self.text("teach-keep-not"))]],
             time_left: Some(left),
-            pad: Some(self.asking_pad(vouching.wanted)),
+            pad: Some(self.asking_pad(vouching.wanted, &vouching.mapping)),
             ..Dialog::default()
         }
     }
 
-    /// The pad with one part asked for; a direction by its stick, pushed that way.
-    fn asking_pad(&self, asked: Input) -> PadView {
-        let mut pad = self.pad_view(&self.titles_on_pads());
+    /// The pad with one part asked for, a direction by its stick, pushed that way; what is taught
+    /// already does something.
+    fn asking_pad(&self, asked: Input, taught: &Mapping) -> PadView {
+        let mut pad = self.pad_view(&BTreeMap::new());
         for part in &mut pad.parts {
+            let own = |(taught, _): (Input, _)| part.spot == Spot::Part(taught.whole());
+            part.does = taught.parts().any(own);
             part.asked = part.spot == Spot::Part(asked.whole());
             if part.asked
                 && let Input::PadStickHalf(_, way) = asked

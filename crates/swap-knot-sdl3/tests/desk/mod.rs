@@ -9,7 +9,9 @@ use std::time::Duration;
 
 use sdl3::sys::joystick as sys;
 use sdl3::sys::sensor::{SDL_SENSOR_GYRO, SDL_SensorType};
-use swap_knot::{Controls, Event, Happened, Layout, Marks, Profile, Sheet, Time};
+use swap_knot::{
+    Controls, Event, EventKind, Happened, Layout, Locker, Marks, Memory, Place, Sheet, Slug, Time,
+};
 use swap_knot_sdl3::{Adapter, now};
 
 /// SDL is one for the whole process.
@@ -34,6 +36,11 @@ pub(crate) struct Desk {
 
 impl Desk {
     pub(crate) fn new(sheet: &str) -> Desk {
+        Desk::of(sheet, Locker::in_store(Memory::new()))
+    }
+
+    /// A game that is started, with what is kept of its player.
+    pub(crate) fn of(sheet: &str, locker: Locker) -> Desk {
         let one = SDL.lock().unwrap_or_else(|e| e.into_inner());
         sdl3::hint::set("SDL_VIDEO_DRIVER", "dummy");
         // Nobody has the focus here.
@@ -41,7 +48,8 @@ impl Desk {
         let sdl = sdl3::init().unwrap();
         let adapter = Adapter::new(&sdl.gamepad().unwrap(), &sdl.joystick().unwrap());
         let sheet = Sheet::from_toml(sheet).unwrap_or_else(|e| panic!("{e}"));
-        let mut controls = Controls::new(&sheet, Profile::default(), Layout::us());
+        let ada = Slug::from_title("Ada");
+        let mut controls = Controls::open(&sheet, locker, &ada, Layout::us());
         let marks = include_str!("../../../../demo/marks.toml");
         controls.set_marks(&Marks::from_toml(marks, "marks.toml").unwrap());
         Desk {
@@ -70,6 +78,15 @@ impl Desk {
         self.controls.tick(now());
         self.happened = self.controls.seat().happened().to_vec();
         self
+    }
+
+    /// Somebody at the keyboard.
+    pub(crate) fn key(&mut self, place: Place, down: bool) {
+        let (text, device) = (None, swap_knot_sdl3::KEYBOARD);
+        let what = EventKind::Key { place, down, text };
+        let at = now();
+        self.controls.feed(&Event { at, device, what });
+        self.frame();
     }
 
     pub(crate) fn is_down(&self, action: &str) -> bool {
