@@ -4,7 +4,7 @@ use std::error::Error;
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{DeviceKind, Layout, Profile, Sheet};
+use swap_knot::{DeviceKind, Layout, Mappings, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
 pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
@@ -37,6 +37,12 @@ pub(crate) fn profile(path: Option<&Path>) -> Result<Profile, Box<dyn Error>> {
     };
     let text = read(path, Profile::MAX_BYTES)?;
     Profile::from_toml(&text).map_err(|e| format!("{}: {e}", path.display()).into())
+}
+
+/// What was taught of controllers, from a file.
+pub(crate) fn mappings(path: &Path) -> Result<Mappings, Box<dyn Error>> {
+    let text = read(path, Mappings::MAX_BYTES)?;
+    Ok(Mappings::from_toml(&text, &path.display().to_string())?)
 }
 
 /// A shipped layout by name, for an option.

@@ -3,6 +3,7 @@
 mod bindings;
 mod board;
 mod check;
+mod controllers;
 mod demo;
 mod draw;
 mod ease;
@@ -83,6 +84,8 @@ enum Command {
     Why(explain::WhyArgs),
     /// The profiles of a game: list, copy, rename, delete, export, import.
     Profiles(profiles::Args),
+    /// What players taught of controllers without a known mapping: list, export, import, forget.
+    Controllers(controllers::Args),
     /// Play a recorded trace and tell what each action did.
     Replay(replay::Args),
     /// Print completions for a shell.
@@ -113,6 +116,7 @@ fn main() -> ExitCode {
         Command::Changes(args) => explain::changes(&args),
         Command::Why(args) => explain::why(&args),
         Command::Profiles(args) => profiles::run(&args),
+        Command::Controllers(args) => controllers::run(&args),
         Command::Replay(args) => replay::run(&args),
         Command::Completions(args) => shell::completions(&args),
         Command::Man(args) => shell::man(&args),

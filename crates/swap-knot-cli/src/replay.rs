@@ -3,7 +3,7 @@
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Layout, Rig, Seat, Trace};
+use swap_knot::{Layout, Mapper, Rig, Seat, Trace};
 
 use crate::table::{BAD, HEAD, QUIET, styled};
 use crate::{CLEAN, Done, FOUND, files, timeline};
@@ -24,6 +24,9 @@ pub(crate) struct Args {
     /// The player's layout; without it, the one in the profile, or us.
     #[arg(long, value_name = "NAME", value_parser = files::layout)]
     layout: Option<Layout>,
+    /// What was taught of controllers without a known mapping, as the game keeps it beside the profiles.
+    #[arg(long, value_name = "FILE")]
+    mappings: Option<PathBuf>,
     /// Compare with a timeline that was printed before, and exit with 1 at the first difference.
     #[arg(long, value_name = "FILE")]
     expect: Option<PathBuf>,
@@ -35,6 +38,11 @@ pub(crate) fn run(args: &Args) -> Done {
     let layout = files::layout_of(args.layout.as_ref(), &profile);
     let text = files::read(&args.trace, Trace::MAX_BYTES)?;
     let trace: Trace = (text.parse()).map_err(|e| format!("{}: {e}", args.trace.display()))?;
+    let lines_of_trace = trace.entries().len();
+    let trace = match &args.mappings {
+        Some(file) => trace.mapped(&mut Mapper::new(files::mappings(file)?)),
+        None => trace,
+    };
     let mut seat = Seat::new(Rig::new(&sheet, &profile, &layout));
     let lines = timeline::play(&mut seat, &trace)?;
     if let Some(file) = &args.expect {
@@ -51,11 +59,10 @@ pub(crate) fn run(args: &Args) -> Done {
     for line in &lines {
         writeln!(out, "  {line}")?;
     }
-    let events = trace.entries().len();
     writeln!(
         out,
         "{}",
-        styled(QUIET, &format!("{events} lines of trace played"))
+        styled(QUIET, &format!("{lines_of_trace} lines of trace played"))
     )?;
     Ok(CLEAN)
 }

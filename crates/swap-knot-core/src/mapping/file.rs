@@ -156,7 +156,7 @@ fn read_table(table: &DeTable<'_>, newer: &mut bool, report: &mut Report<'_>) ->
 
 fn read_taught(mut fields: Fields<'_, '_>, report: &mut Report<'_>) -> Taught {
     let mut mapping = Mapping::new();
-    let is_pad = fields.optional_boolean("gamepad", report) != Some(false);
+    let is_no_pad = fields.optional_boolean("gamepad", report) == Some(false);
     for (text, at) in fields.texts("silent", report) {
         if let Some(input) = hid(text, at, report) {
             mapping.silence(input);
@@ -183,12 +183,12 @@ fn read_taught(mut fields: Fields<'_, '_>, report: &mut Report<'_>) -> Taught {
             report.add(at, e);
         }
     }
-    if !is_pad && !(mapping.is_empty() && mapping.silent.is_empty()) {
+    if is_no_pad && mapping != Mapping::new() {
         report.add(fields.at, "what is no gamepad has no parts of one");
     }
-    match is_pad {
-        true => Taught::Pad(mapping),
-        false => Taught::NoPad,
+    match is_no_pad {
+        true => Taught::NoPad,
+        false => Taught::Pad(mapping),
     }
 }
 

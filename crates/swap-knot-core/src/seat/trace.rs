@@ -36,6 +36,7 @@ use std::fmt;
 use std::str::FromStr;
 
 use crate::layout::Resolver;
+use crate::mapping::Mapper;
 use crate::name::is_name;
 use crate::profile::Profile;
 
@@ -216,6 +217,24 @@ impl Trace {
 
     fn no_earlier(&self, at: Time) -> Time {
         self.entries.last().map_or(at, |last| at.max(last.at()))
+    }
+
+    /// The same as a game hears it that goes by what was taught of controllers.
+    #[must_use]
+    pub fn mapped(&self, mapper: &mut Mapper) -> Trace {
+        let mut entries = Vec::with_capacity(self.entries.len());
+        for entry in &self.entries {
+            match entry {
+                TraceEntry::Event(event) => {
+                    mapper.event(event, |event| entries.push(TraceEntry::Event(*event)));
+                }
+                other => entries.push(other.clone()),
+            }
+        }
+        Trace {
+            entries,
+            ..self.clone()
+        }
     }
 
     /// Every line, in order.

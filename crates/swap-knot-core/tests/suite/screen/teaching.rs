@@ -225,10 +225,13 @@ fn the_keyboard_skips_goes_back_and_leaves() {
     assert!(table.player.controls.mappings().is_empty());
 }
 
+/// What somebody does, and how that is called.
+type Way<'a> = (&'a str, &'a dyn Fn(&mut Table));
+
 /// Every way out of "Is it right?" but the right one leaves everything as it was.
 #[test]
 fn what_was_not_confirmed_is_not_kept() {
-    let ways: [(&str, &dyn Fn(&mut Table)); 7] = [
+    let ways: [Way<'_>; 7] = [
         ("no answer", &|t| t.player.wait(15_100)),
         ("Escape", &|t| t.player.key(Place::Escape)),
         ("its answer", &|t| t.answer("Do not keep it")),
