@@ -29,9 +29,9 @@ mod text_place;
 pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
     FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
-    MAX_HELD, Modifier, MouseButton, PadButton, PadPart, Place, Platform, Relation, Side, Sign,
-    Simulated, Stick, StillDown, SystemUse, Time, TouchName, TouchNameError, TouchZones, UsbFilter,
-    UsbId, UsbIdError,
+    MAX_HELD, Modifier, MouseButton, MouseFinger, PadButton, PadPart, Place, Placement, Platform,
+    Relation, Side, Sign, Simulated, Stick, StillDown, SystemUse, Time, TouchName, TouchNameError,
+    TouchZone, TouchZones, UsbFilter, UsbId, UsbIdError, ZoneKnob,
 };
 
 // Controllers without a known mapping.

@@ -6,6 +6,7 @@ mod mapping;
 mod report;
 mod saving;
 mod screen;
+mod touch;
 
 use std::collections::HashMap;
 

@@ -20,7 +20,7 @@ pub use question::{Bind, Effect, Question, Settle, Way};
 
 use self::history::History;
 use crate::conflict::{Conflict, conflicts};
-use crate::input::Chord;
+use crate::input::{Chord, Placement, TouchName};
 use crate::law::{Bound, NotInForce, Unlawful, Upheld, allows, uphold};
 use crate::layout::{Layout, Resolver};
 use crate::profile::{Profile, Setting, SettingValue, bind};
@@ -333,6 +333,7 @@ impl Draft {
                 (Reset::Cell(cell), setting) => *setting == bind(&self.sheet, cell),
                 (Reset::Devices(kind), Setting::Bind { column, .. }) => column.kind() == kind,
                 (Reset::Devices(of), Setting::Feel { kind, .. }) => ColumnKind::of(*kind) == of,
+                (Reset::Devices(of), Setting::Zone { .. }) => of == ColumnKind::Touch,
                 (Reset::Devices(_), _) => false,
                 (Reset::Action(id), setting) => setting
                     .action()
@@ -396,6 +397,20 @@ impl Draft {
         if work != self.profile {
             self.take_over(work);
         }
+    }
+
+    /// Puts a touch zone where the player wants it; where the game has it, nothing is kept.
+    pub fn place_zone(&mut self, name: TouchName, placement: Placement) {
+        let mut work = self.profile.clone();
+        work.set_placement(name, placement);
+        if work != self.profile {
+            self.take_over(work);
+        }
+    }
+
+    /// Where the player wants a touch zone.
+    pub fn placement(&self, name: TouchName) -> Placement {
+        self.profile.placement(name)
     }
 
     /// The family that is chosen, by name.

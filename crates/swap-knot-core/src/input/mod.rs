@@ -13,9 +13,11 @@ mod hid;
 mod letter;
 mod modifier;
 mod mouse;
+mod mouse_finger;
 mod pad;
 mod pad_shape;
 mod place;
+mod placement;
 mod relation;
 mod simulated;
 mod still_down;
@@ -36,9 +38,11 @@ pub use hid::{HidAxis, HidButton, HidInput};
 pub use letter::Letter;
 pub use modifier::{Modifier, Platform};
 pub use mouse::{ButtonCounting, FurtherButton, MouseButton};
+pub use mouse_finger::MouseFinger;
 pub use pad::{PadButton, Stick};
 pub use pad_shape::PadPart;
 pub use place::Place;
+pub use placement::{Placement, ZoneKnob};
 pub use relation::Relation;
 pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
 pub use simulated::Simulated;
@@ -48,7 +52,7 @@ pub(crate) use system::system_use;
 pub use text::InputError;
 pub use touch::{TouchName, TouchNameError};
 pub use usb::{UsbFilter, UsbId, UsbIdError};
-pub use zones::TouchZones;
+pub use zones::{TouchZone, TouchZones};
 
 /// One thing on a device that can be pressed, pulled or moved.
 ///

@@ -7,7 +7,7 @@ use toml::{Table, Value};
 
 use super::setting::{Setting, SettingValue, Unread};
 use super::{Profile, feel};
-use crate::sheet::UNBOUND;
+use crate::sheet::{KnobValue, UNBOUND};
 use crate::text_place::line_and_column;
 
 /// The version of the file format that is written, and the newest that is read.
@@ -178,6 +178,11 @@ fn read(path: &[&str], value: &Value) -> Option<(Setting, SettingValue)> {
         },
         Setting::Bind { .. } => read_binding(value)?,
         Setting::Feel { knob, .. } => SettingValue::Knob(feel::read(*knob, value)?),
+        Setting::Zone { knob, .. } => {
+            let number = value.as_float().or(value.as_integer().map(|n| n as f64))? as f32;
+            let number = Some(number).filter(|n| knob.range().contains(n))?;
+            SettingValue::Knob(KnobValue::Number(number))
+        }
         Setting::Unread { .. } => return None,
     };
     Some((setting, value))

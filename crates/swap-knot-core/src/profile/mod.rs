@@ -13,9 +13,10 @@ pub use setting::{Setting, SettingValue, Unread};
 
 use self::setting::Paths;
 
-use crate::input::{Chord, DeviceKind};
+use crate::input::{Chord, DeviceKind, Placement, TouchName, ZoneKnob};
 use crate::sheet::{
-    Cell, Ease, EaseOutOfRange, EaseValue, Easing, FeelPatch, Knob, OutOfRange, Row, Sheet,
+    Cell, Ease, EaseOutOfRange, EaseValue, Easing, FeelPatch, Knob, KnobValue, OutOfRange, Row,
+    Sheet,
 };
 
 /// What one player changed: only differences from the sheet.
@@ -110,7 +111,7 @@ impl Profile {
         self.game.as_deref()
     }
 
-    /// Whether it changes no binding, preset, feel, toggle or easing of any sheet.
+    /// Whether it changes no binding, preset, feel, toggle or easing of any sheet, and no touch zone.
     pub fn is_unchanged(&self) -> bool {
         let told = |s: &Setting| {
             matches!(
@@ -208,6 +209,28 @@ impl Profile {
             self.put(ease_setting(action, ease), value);
         }
         Ok(())
+    }
+
+    /// Where the player put a touch zone.
+    pub fn placement(&self, name: TouchName) -> Placement {
+        let mut placement = Placement::default();
+        for knob in ZoneKnob::ALL {
+            if let Some(SettingValue::Knob(KnobValue::Number(number))) =
+                self.settings.get(&Setting::Zone { name, knob })
+            {
+                placement = placement.with(knob, *number);
+            }
+        }
+        placement
+    }
+
+    /// Puts a touch zone somewhere; where the game has it, nothing is kept.
+    pub fn set_placement(&mut self, name: TouchName, placement: Placement) {
+        for knob in ZoneKnob::ALL {
+            let number = Some(placement.get(knob)).filter(|n| *n != knob.own());
+            let value = number.map(|n| SettingValue::Knob(KnobValue::Number(n)));
+            self.put(Setting::Zone { name, knob }, value);
+        }
     }
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.

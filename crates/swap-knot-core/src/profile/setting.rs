@@ -4,7 +4,7 @@
 use std::collections::BTreeSet;
 use std::fmt;
 
-use crate::input::{Chord, DeviceKind};
+use crate::input::{Chord, DeviceKind, TouchName, ZoneKnob};
 use crate::sheet::{Column, Ease, Knob, KnobValue};
 
 /// One thing that a player can set.
@@ -41,6 +41,13 @@ pub enum Setting {
         /// What.
         ease: Ease,
     },
+    /// One number of where a touch zone lies, see [`Placement`](crate::Placement).
+    Zone {
+        /// Which zone.
+        name: TouchName,
+        /// Which number.
+        knob: ZoneKnob,
+    },
     /// What stands in a cell.
     Bind {
         /// The action, or one arm of it, by name: `walk.up`.
@@ -66,7 +73,7 @@ pub enum SettingValue {
     /// Unbound for as long as the game's own binding there is this one: it came with a new version
     /// and gave way to a choice of the player's.
     GaveWay(Chord),
-    /// One number of a feel.
+    /// One number of a feel, or of where a touch zone lies.
     Knob(KnobValue),
     /// Yes or no.
     Flag(bool),
@@ -105,6 +112,7 @@ impl Setting {
                 Some(action) => words(&["action-ease", action, ease.word()]),
                 None => words(&["ease", ease.word()]),
             },
+            Setting::Zone { name, knob } => words(&["touch", name.as_str(), knob.word()]),
             Setting::Bind { row, column } => words(&["bind", row, &column.to_string()]),
             Setting::Unread { path } => path.clone(),
         }
@@ -142,6 +150,11 @@ impl Setting {
                     }
                 )
             }),
+            ["touch", name, word] => {
+                let name = name.parse().ok()?;
+                let knob = ZoneKnob::ALL.into_iter().find(|k| k.word() == word)?;
+                Some(Setting::Zone { name, knob })
+            }
             ["bind", row, column] => Some(Setting::Bind {
                 row: row.to_owned(),
                 column: column.parse().ok()?,
@@ -160,6 +173,7 @@ impl Setting {
             | Setting::Preset
             | Setting::Layout
             | Setting::Family
+            | Setting::Zone { .. }
             | Setting::Unread { .. } => None,
         }
     }
@@ -180,6 +194,7 @@ impl Setting {
             | Setting::Preset
             | Setting::Layout
             | Setting::Family
+            | Setting::Zone { .. }
             | Setting::Unread { .. } => {}
         }
         out
@@ -230,6 +245,7 @@ impl fmt::Display for Setting {
                     None => f.write_str(" of all"),
                 }
             }
+            Setting::Zone { name, knob } => write!(f, "{} of touch:{name}", knob.word()),
             Setting::Bind { row, column } => write!(f, "{row} {column}"),
             Setting::Unread { path } => f.write_str(&path.join(".")),
         }

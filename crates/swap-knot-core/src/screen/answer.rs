@@ -1,7 +1,9 @@
 //! One of several: what is asked, what each answer would do, and what comes of it.
 
+use super::dialog::FIRST_ZONE;
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
+use crate::input::Input;
 use crate::layout::Hand;
 use crate::locker::Slug;
 use crate::mapping::Controller;
@@ -237,7 +239,13 @@ impl ControlsScreen {
         match &self.busy {
             Busy::Listening(cell, _) => {
                 let cell = *cell;
+                let zones = self.zones_to_choose(cell.column.kind());
                 self.calm();
+                let zone = n.checked_sub(FIRST_ZONE).and_then(|n| zones.get(n));
+                if let Some(name) = zone {
+                    let bound = self.draft.bind(cell, Input::Touch(*name).into());
+                    self.after(bound);
+                }
                 match n {
                     1 => self.unbind(cell),
                     2 => self.reset(Reset::Cell(cell)),

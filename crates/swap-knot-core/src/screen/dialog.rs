@@ -5,6 +5,9 @@ use crate::draft::{Listener, Question, cancels_by};
 use crate::input::Chord;
 use crate::sheet::{Cell, ColumnKind};
 
+/// The answer that is the first of the zones.
+pub(super) const FIRST_ZONE: usize = 3;
+
 impl ControlsScreen {
     /// An answer of the dialog.
     pub(super) fn button(&self, at: usize, label: String) -> Item {
@@ -48,10 +51,21 @@ impl ControlsScreen {
             let own = draft.has_own(cell);
             answers.push(self.button(2, self.text("menu-reset")).enabled(own));
         }
+        let mut lines = vec![answers];
+        let zones = cell.map(|c| self.zones_to_choose(c.column.kind()));
+        let zones = zones.unwrap_or_default();
+        let zone = |(n, name)| self.zone_answer(FIRST_ZONE + n, name);
+        lines.extend(
+            zones
+                .into_iter()
+                .enumerate()
+                .map(zone)
+                .map(|item| vec![item]),
+        );
         Dialog {
             title,
             text,
-            lines: vec![answers],
+            lines,
             time_left: Some(left),
             ..Dialog::default()
         }

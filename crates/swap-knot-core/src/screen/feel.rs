@@ -2,7 +2,7 @@
 
 use super::{ControlsScreen, Dial, Item, Live, Role, RowView, ScreenView, Section, Spot};
 use crate::draft::{Bind, Draft, Refusal};
-use crate::input::{Control, DeviceKind, Direction, HidInput, Input, Stick};
+use crate::input::{Control, DeviceKind, Direction, HidInput, Input, Stick, ZoneKnob};
 use crate::law::Bound;
 use crate::profile::Setting;
 use crate::sheet::{
@@ -250,16 +250,16 @@ impl ControlsScreen {
             }),
             (Spot::Ease(Ease::Toggle), Some(action)) => Some(Setting::Toggle { action }),
             (Spot::Ease(ease), action) => Some(Setting::Ease { action, ease }),
+            (Spot::Zone(name, knob), _) => Some(Setting::Zone { name, knob }),
             _ => None,
         }
     }
 
     fn view_dial(&self, kind: DeviceKind, dial: Dial) -> RowView {
         let feel = self.draft.feel(self.about, kind);
-        let number = dial.number(&feel);
         let spot = Spot::Dial(kind, dial);
         RowView {
-            items: vec![self.view_number(spot, number, dial.scale())],
+            items: vec![self.view_number(spot)],
             live: self.live(kind, dial, &feel),
             title: self.knob_title(spot),
             ..RowView::default()
@@ -267,7 +267,8 @@ impl ControlsScreen {
     }
 
     /// A slider, or a switch where there is no scale.
-    fn view_number(&self, spot: Spot, number: f32, scale: Option<Scale>) -> Item {
+    pub(super) fn view_number(&self, spot: Spot) -> Item {
+        let (number, scale) = self.number(spot).unwrap_or((0.0, None));
         let words = self.draft.words();
         let on = number > 0.5;
         let label = match (&scale, spot) {
@@ -277,6 +278,14 @@ impl ControlsScreen {
             }
             _ => words.say("value-number", &[("number", &words.number(number))]),
         };
+        // Several stand in one row.
+        let label = match spot {
+            Spot::Zone(..) => {
+                let values = [("title", &*self.knob_title(spot)), ("setting", &label)];
+                words.say("setting-of", &values)
+            }
+            _ => label,
+        };
         let role = match scale {
             Some(scale) => Role::Slider {
                 at: scale.at(number),
@@ -284,7 +293,10 @@ impl ControlsScreen {
             None => Role::Switch { on },
         };
         let mut item = self.item(spot, label, role);
-        let title = self.knob_title(spot);
+        let title = match spot {
+            Spot::Zone(name, _) => self.zone_title(name),
+            _ => self.knob_title(spot),
+        };
         let values = [("title", &*title), ("setting", &item.label)];
         item.spoken = words.say("setting-of", &values);
         let setting = self.setting(spot);
@@ -300,6 +312,7 @@ impl ControlsScreen {
         match spot {
             Spot::Dial(_, dial) => self.text(&format!("knob-{}", dial.word())),
             Spot::Ease(ease) => self.text(&format!("ease-{}", ease.word())),
+            Spot::Zone(_, knob) => self.text(&format!("zone-{}", knob.word())),
             _ => String::new(),
         }
     }
@@ -352,17 +365,11 @@ impl ControlsScreen {
                 ..Section::default()
             };
         }
-        let easing = self.draft.easing(self.about);
         let rows = self.eases().into_iter().map(|ease| {
             let spot = Spot::Ease(ease);
-            let number = match easing.get(ease) {
-                Some(EaseValue::Seconds(seconds)) => seconds,
-                Some(EaseValue::Flag(on)) => f32::from(on),
-                None => 0.0,
-            };
             RowView {
                 title: self.knob_title(spot),
-                items: vec![self.view_number(spot, number, ease.scale())],
+                items: vec![self.view_number(spot)],
                 ..RowView::default()
             }
         });
@@ -486,22 +493,46 @@ impl ControlsScreen {
                 EaseValue::Seconds(seconds) => Some((seconds, ease.scale())),
                 EaseValue::Flag(on) => Some((f32::from(on), None)),
             },
+            Spot::Zone(name, knob) => {
+                let scale = Scale {
+                    least: *knob.range().start(),
+                    most: *knob.range().end(),
+                    step: 0.02,
+                    by_share: matches!(knob, ZoneKnob::Size),
+                };
+                Some((self.draft.placement(name).get(knob), Some(scale)))
+            }
             _ => None,
         }
     }
 
     /// Sets a number. What goes on being pushed or dragged is one step for undo.
     fn set(&mut self, spot: Spot, to: f32) {
+        match spot {
+            Spot::Dial(kind, dial) => self.in_one_step(spot, |screen| {
+                screen.turn_dial(kind, dial, to).map(|()| Bind::Done)
+            }),
+            Spot::Ease(ease) => self.in_one_step(spot, |screen| screen.ease(ease, to)),
+            Spot::Zone(name, knob) => {
+                let placement = self.draft.placement(name).with(knob, to);
+                self.place(spot, name, placement);
+            }
+            _ => {}
+        }
+    }
+
+    /// Edits the draft; what goes on at one spot is one step for undo.
+    pub(super) fn in_one_step(
+        &mut self,
+        spot: Spot,
+        edit: impl FnOnce(&mut Self) -> Result<Bind, Refusal>,
+    ) {
         let goes_on = self.stroke == Some((spot, self.draft.revision()));
         if goes_on {
             self.draft.undo();
         }
         let before = self.draft.revision();
-        let done = match spot {
-            Spot::Dial(kind, dial) => self.turn_dial(kind, dial, to).map(|()| Bind::Done),
-            Spot::Ease(ease) => self.ease(ease, to),
-            _ => return,
-        };
+        let done = edit(self);
         if goes_on && done.is_err() {
             self.draft.redo();
         }
@@ -555,6 +586,11 @@ impl ControlsScreen {
                 draft.set_feel(action.as_deref(), kind, patch)
             }
             Spot::Ease(ease) => self.unease(draft, ease).map(drop),
+            Spot::Zone(name, knob) => {
+                let placement = draft.placement(name).with(knob, knob.own());
+                draft.place_zone(name, placement);
+                Ok(())
+            }
             _ => Ok(()),
         }
     }

@@ -11,6 +11,7 @@ mod profiles;
 mod proof;
 mod spot;
 mod teach;
+mod touch;
 mod trial;
 mod typing;
 mod view;
@@ -21,9 +22,10 @@ use std::time::Duration;
 pub use command::ScreenCommand;
 pub use spot::{Deed, Dial, Page, Spot, Tool};
 pub use teach::ControllerDeed;
+pub use touch::Grip;
 pub use view::{
     BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView, Role,
-    RowView, ScreenView, Section,
+    RowView, ScreenView, Section, TouchView, ZoneView,
 };
 
 use self::answer::Picking;
@@ -36,7 +38,9 @@ use self::typing::Typing;
 use crate::draft::{
     Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
 };
-use crate::input::{DeviceId, DeviceKind, Direction, Event, EventKind, Held, Input, Time, UsbId};
+use crate::input::{
+    DeviceId, DeviceKind, Direction, Event, EventKind, Held, Input, Time, TouchZones, UsbId,
+};
 use crate::layout::Layout;
 use crate::locker::Errand;
 use crate::mapping::{MappingLearner, Taught};
@@ -101,6 +105,7 @@ pub struct ControlsScreen {
     tries: Option<SituationId>,
     profiles: Profiles,
     controllers: Controllers,
+    zones: TouchZones,
     /// What is to go into the clipboard.
     copied: Option<String>,
     view: ScreenView,
@@ -170,6 +175,7 @@ impl ControlsScreen {
             tries: seat.situations().last().copied(),
             profiles: Profiles::default(),
             controllers: Controllers::default(),
+            zones: TouchZones::new(),
             copied: None,
             trial,
             focus: Spot::Page(Page::Bindings),
@@ -264,6 +270,11 @@ impl ControlsScreen {
         {
             self.command(command);
         }
+    }
+
+    /// Whether nothing else has to be answered first.
+    const fn is_idle(&self) -> bool {
+        matches!(self.busy, Busy::Nothing)
     }
 
     /// The kind of device in hand.
@@ -477,7 +488,7 @@ impl ControlsScreen {
     }
 
     fn turn(&mut self, by: isize) {
-        let pages = Page::ALL;
+        let pages: Vec<Page> = self.pages().collect();
         let at = pages.iter().position(|p| *p == self.page).unwrap_or(0);
         let to = (at as isize + by).rem_euclid(pages.len() as isize);
         self.turn_to(pages[to as usize]);
@@ -517,7 +528,7 @@ impl ControlsScreen {
             Spot::Tool(tool) => self.work_tool(tool),
             Spot::Cell(cell) => self.listen(cell),
             Spot::About => self.ask(Picking::About),
-            Spot::Dial(..) | Spot::Ease(_) => self.flip(spot),
+            Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..) => self.flip(spot),
             Spot::Answer(n) => self.answer(usize::from(n)),
             Spot::Letter(n) => self.type_letter(usize::from(n)),
             Spot::NewProfile => self.new_profile(),
@@ -681,7 +692,7 @@ impl ControlsScreen {
     fn reset_focused(&mut self) {
         match self.focus {
             Spot::Cell(cell) => self.reset(Reset::Cell(cell)),
-            Spot::Dial(..) | Spot::Ease(_) => self.reset_knob(self.focus),
+            Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..) => self.reset_knob(self.focus),
             _ => {}
         }
     }

@@ -141,6 +141,12 @@ impl ControlsScreen {
 
     /// The titles of what a part works, whatever is live.
     fn titles_of(&self, input: Input) -> String {
+        self.titles_if_any(input)
+            .unwrap_or_else(|| self.text("nothing"))
+    }
+
+    /// The same; none where that is nothing.
+    pub(super) fn titles_if_any(&self, input: Input) -> Option<String> {
         let is_on = |chord: &Chord| chord.inputs().any(|i| i.whole() == input);
         let all = self.draft.bindings().iter();
         let own = all.filter(|b| is_on(&b.chord));
@@ -150,7 +156,7 @@ impl ControlsScreen {
                 titles.push(title);
             }
         }
-        self.listed(titles)
+        (!titles.is_empty()).then(|| self.listed(titles))
     }
 
     /// Where a stick, a trigger or an axis is right now.

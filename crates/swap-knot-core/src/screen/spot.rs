@@ -1,7 +1,7 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
 use super::ControllerDeed;
-use crate::input::{DeviceKind, Input, Place, UsbId};
+use crate::input::{DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
 use crate::mapping::kind_name;
 use crate::sheet::{Cell, Ease, Sheet};
 
@@ -19,18 +19,21 @@ pub enum Page {
     Keyboard,
     /// The pad, whose marks it has and what is on it; and other controllers.
     Pad,
+    /// Where the on-screen buttons and sticks lie; where the game has any.
+    Touch,
     /// A sandbox: every action lit as it is worked.
     Try,
 }
 
 impl Page {
     /// Every page, in order.
-    pub const ALL: [Page; 6] = [
+    pub const ALL: [Page; 7] = [
         Page::Bindings,
         Page::Feel,
         Page::Profiles,
         Page::Keyboard,
         Page::Pad,
+        Page::Touch,
         Page::Try,
     ];
 
@@ -42,6 +45,7 @@ impl Page {
             Page::Profiles => "profiles",
             Page::Keyboard => "keyboard",
             Page::Pad => "pad",
+            Page::Touch => "touch",
             Page::Try => "try",
         }
     }
@@ -200,6 +204,8 @@ pub enum Spot {
     Family,
     /// A part of the pad, or an input of another controller.
     Part(Input),
+    /// One number of where an on-screen button or stick lies.
+    Zone(TouchName, ZoneKnob),
     /// A deed on a kind of controller that is no pad by itself.
     Controller(Option<UsbId>, ControllerDeed),
     /// Takes in what was taught of controllers, as text.
@@ -232,6 +238,7 @@ impl Spot {
             Spot::Key(place) => format!("key {place}"),
             Spot::Family => "family".to_owned(),
             Spot::Part(input) => format!("part {input}"),
+            Spot::Zone(name, knob) => format!("zone {name} {}", knob.word()),
             Spot::Controller(kind, deed) => {
                 format!("controller {} {}", kind_name(kind), deed.word())
             }

@@ -3,7 +3,7 @@
 use std::time::Duration;
 
 use super::Spot;
-use crate::input::{Chord, Input};
+use crate::input::{Chord, Input, TouchName};
 
 /// All that a skin draws and a screen reader reads, in the player's language.
 ///
@@ -30,6 +30,8 @@ pub struct ScreenView {
     pub board: Option<BoardView>,
     /// The player's pad, beside its rows.
     pub pad: Option<PadView>,
+    /// The on-screen buttons and sticks, beside their rows.
+    pub touch: Option<TouchView>,
     /// What has to be answered first.
     pub dialog: Option<Dialog>,
     /// The last thing that the player was told: why something was refused.
@@ -270,6 +272,36 @@ pub struct PadPartView {
     /// Whether the player is asked to work it.
     pub asked: bool,
     /// Where it is: a stick from −1 to 1, right and up positive; a trigger from 0 to 1 in the first.
+    pub at: [f32; 2],
+}
+
+/// The on-screen buttons and sticks of a game, to be drawn: over the game, or as a picture of its screen.
+#[derive(Clone, Debug, Default, PartialEq)]
+#[non_exhaustive]
+pub struct TouchView {
+    /// How large the game's screen is, in the units of its layout; none where nobody told.
+    pub size: Option<[f32; 2]>,
+    /// Its zones; those that lie over others come after them.
+    pub zones: Vec<ZoneView>,
+}
+
+/// An on-screen button or stick.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub struct ZoneView {
+    /// Its name in files.
+    pub name: TouchName,
+    /// The left edge, the upper edge, the width and the height.
+    pub rect: [f32; 4],
+    /// Whether it is a stick: round, with a knob at [`ZoneView::at`].
+    pub is_stick: bool,
+    /// What it does, in the player's language; its name where that is nothing.
+    pub title: String,
+    /// Whether it does anything.
+    pub does: bool,
+    /// Whether a finger is on it.
+    pub touched: bool,
+    /// How far a stick is pushed: right and up positive, −1 to 1.
     pub at: [f32; 2],
 }
 

@@ -24,7 +24,7 @@ impl ControlsScreen {
     fn make_view(&self) -> ScreenView {
         let mut view = ScreenView {
             title: self.text("screen-title"),
-            pages: Page::ALL.iter().map(|p| self.tab(*p)).collect(),
+            pages: self.pages().map(|page| self.tab(page)).collect(),
             dialog: self.dialog(),
             message: self.message.clone(),
             notes: self.notes(),
@@ -37,6 +37,7 @@ impl ControlsScreen {
             Page::Profiles => self.view_profiles(&mut view),
             Page::Keyboard => self.view_keyboard(&mut view),
             Page::Pad => self.view_pad(&mut view),
+            Page::Touch => self.view_touch(&mut view),
             Page::Try => self.view_trial(&mut view),
         }
         view
@@ -58,7 +59,7 @@ impl ControlsScreen {
             }
         }
         let focus = self.focus;
-        if matches!(focus, Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_)) {
+        if is_setting(focus) {
             self.last = Some(focus);
         }
         let all = self.view.items_mut();
@@ -207,9 +208,9 @@ impl ControlsScreen {
         let is_shown = |id: &str| match id {
             "hint-choose" | "hint-back" => true,
             "hint-clear" => matches!(self.focus, Spot::Cell(_)),
-            "hint-reset" => matches!(self.focus, Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_)),
+            "hint-reset" => is_setting(self.focus),
             "hint-adjust" => {
-                let numbers = matches!(self.focus, Spot::Dial(..) | Spot::Ease(_));
+                let numbers = matches!(self.focus, Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..));
                 numbers || matches!(self.focus, Spot::About | Spot::Where)
             }
             _ => matches!(self.busy, Busy::Nothing),
@@ -237,6 +238,14 @@ impl ControlsScreen {
             Busy::Vouching(vouching) => Some(self.view_vouching(vouching)),
         }
     }
+}
+
+/// Whether it is a binding or a number, which has something to go back to.
+const fn is_setting(spot: Spot) -> bool {
+    matches!(
+        spot,
+        Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..)
+    )
 }
 
 pub(super) fn short(draft: &Draft, input: crate::input::Input) -> String {

@@ -5,6 +5,7 @@ use std::time::Duration;
 
 use super::{Cause, Seat};
 use crate::input::{Control, DeviceKind, Held, Input, Modifier, Time};
+use crate::law::Bound;
 use crate::sheet::{ActionRef, Arm, RowRef, Shape};
 
 /// Which state answers for a row.
@@ -182,6 +183,20 @@ impl Seat {
         places
             .iter()
             .any(|&place| self.state.held.is_down(Control::key(place)))
+    }
+
+    /// The bindings that count in the situations of now, as the judge has it; whether what they are on
+    /// is held or spent makes no difference.
+    pub fn live_bindings(&self) -> impl Iterator<Item = &Bound> {
+        let wires = self.rig.wiring().of.iter().zip(&self.state.live);
+        let mut last = None;
+        let live = wires.filter_map(move |(of, is_live)| {
+            // Several wires of one binding lie beside each other.
+            let is_new = *is_live && last != Some(*of);
+            last = last.filter(|_| !is_new).or(is_new.then_some(*of));
+            is_new.then_some(*of)
+        });
+        live.filter_map(|at| self.rig.bindings().get(at))
     }
 
     /// Every input that is down or away from rest, bound or not.

@@ -41,6 +41,7 @@ mod seams;
 mod seat;
 mod seat_model;
 mod sheets;
+mod touch;
 mod traces;
 mod turning;
 mod words;

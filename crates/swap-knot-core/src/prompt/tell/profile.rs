@@ -1,6 +1,7 @@
 //! Settings of a profile, and what became of them where two were merged.
 
 use super::{Tell, Telling};
+use crate::input::Input;
 use crate::profile::{Overruled, Setting, SettingValue};
 use crate::sheet::KnobValue;
 
@@ -52,6 +53,11 @@ impl Tell for Setting {
             Setting::Bind { row, column } => {
                 let (title, column) = (to.row_named(row), to.words().column_title(*column));
                 to.say("setting-cell", &[("title", &title), ("column", &column)])
+            }
+            Setting::Zone { name, knob } => {
+                let title = to.chord(&Input::Touch(*name).into());
+                let setting = to.say(&format!("zone-{}", knob.word()), &[]);
+                to.say("setting-of", &[("title", &title), ("setting", &setting)])
             }
             Setting::Unread { .. } => to.say("setting-unread", &[]),
         }

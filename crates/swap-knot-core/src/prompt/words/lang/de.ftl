@@ -719,3 +719,9 @@ teach-no-text = Das ist kein Text beigebrachter Geräte.
 mappings-damaged = Was du über Geräte beigebracht hast, ist beschädigt und nicht brauchbar. Die Datei bleibt erhalten.
 mappings-newer = Was du über Geräte beigebracht hast, stammt aus einer neueren Version des Spiels. Aktualisiere das Spiel, um es zu nutzen.
 mappings-unreachable = Was du über Geräte beigebracht hast, kann gerade nicht gelesen werden.
+# on-screen buttons and sticks
+page-touch = Touch
+touch-text = Zieh einen Knopf oder Stick dorthin, wo deine Finger sind, und an seiner Ecke, um ihn größer oder kleiner zu machen.
+zone-x = Nach rechts
+zone-y = Nach unten
+zone-size = Größe

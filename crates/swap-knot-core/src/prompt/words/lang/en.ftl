@@ -604,3 +604,9 @@ teach-no-text = That is no text of taught controllers.
 mappings-damaged = What you taught of controllers is damaged and cannot be used. The file is kept.
 mappings-newer = What you taught of controllers comes from a newer version of the game. Update the game to use it.
 mappings-unreachable = What you taught of controllers cannot be read just now.
+# on-screen buttons and sticks
+page-touch = Touch
+touch-text = Drag a button or stick to where your fingers are, and its corner to make it larger or smaller.
+zone-x = To the right
+zone-y = Down
+zone-size = Size

@@ -655,3 +655,9 @@ teach-no-text = Eso no es un texto de dispositivos enseñados.
 mappings-damaged = Lo que enseñaste de los dispositivos está dañado y no se puede usar. El archivo se conserva.
 mappings-newer = Lo que enseñaste de los dispositivos es de una versión más nueva del juego. Actualiza el juego para usarlo.
 mappings-unreachable = Lo que enseñaste de los dispositivos no se puede leer ahora mismo.
+# on-screen buttons and sticks
+page-touch = Táctil
+touch-text = Arrastra un botón o un stick adonde estén tus dedos, y su esquina para agrandarlo o achicarlo.
+zone-x = A la derecha
+zone-y = Abajo
+zone-size = Tamaño

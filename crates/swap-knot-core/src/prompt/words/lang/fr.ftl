@@ -656,3 +656,9 @@ teach-no-text = Ce n'est pas un texte de contrôleurs appris.
 mappings-damaged = Ce que vous avez appris au jeu des contrôleurs est endommagé et inutilisable. Le fichier est conservé.
 mappings-newer = Ce que vous avez appris au jeu des contrôleurs vient d'une version plus récente. Mettez le jeu à jour pour l'utiliser.
 mappings-unreachable = Ce que vous avez appris au jeu des contrôleurs ne peut pas être lu pour le moment.
+# on-screen buttons and sticks
+page-touch = Tactile
+touch-text = Faites glisser un bouton ou un stick là où sont vos doigts, et son coin pour l'agrandir ou le réduire.
+zone-x = Vers la droite
+zone-y = Vers le bas
+zone-size = Taille

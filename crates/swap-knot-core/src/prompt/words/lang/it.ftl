@@ -649,3 +649,9 @@ teach-no-text = Questo non è un testo di controller insegnati.
 mappings-damaged = Ciò che hai insegnato dei controller è danneggiato e non si può usare. Il file è conservato.
 mappings-newer = Ciò che hai insegnato dei controller è di una versione più recente del gioco. Aggiorna il gioco per usarlo.
 mappings-unreachable = Ciò che hai insegnato dei controller al momento non si può leggere.
+# on-screen buttons and sticks
+page-touch = Touch
+touch-text = Trascina un pulsante o una levetta dove sono le tue dita, e il suo angolo per ingrandirlo o rimpicciolirlo.
+zone-x = A destra
+zone-y = In giù
+zone-size = Dimensione

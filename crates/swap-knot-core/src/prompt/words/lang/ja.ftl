@@ -565,3 +565,9 @@ teach-no-text = 教えた機器のテキストではありません。
 mappings-damaged = 教えた機器の記録が壊れていて使えません。ファイルは残してあります。
 mappings-newer = 教えた機器の記録は新しいバージョンのものです。使うにはゲームを更新してください。
 mappings-unreachable = 教えた機器の記録を今は読み込めません。
+# on-screen buttons and sticks
+page-touch = タッチ
+touch-text = ボタンやスティックを指の届く所へ動かし、角を引いて大きさを変えてください。
+zone-x = 右へ
+zone-y = 下へ
+zone-size = 大きさ

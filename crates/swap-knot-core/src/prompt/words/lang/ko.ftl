@@ -669,3 +669,9 @@ teach-no-text = 가르친 장치의 텍스트가 아닙니다.
 mappings-damaged = 가르친 장치의 기록이 손상되어 쓸 수 없습니다. 파일은 남겨 두었습니다.
 mappings-newer = 가르친 장치의 기록은 더 새로운 버전의 것입니다. 쓰려면 게임을 업데이트하세요.
 mappings-unreachable = 가르친 장치의 기록을 지금은 읽을 수 없습니다.
+# on-screen buttons and sticks
+page-touch = 터치
+touch-text = 버튼이나 스틱을 손가락이 닿는 곳으로 끌고, 모서리를 끌어 크기를 바꾸세요.
+zone-x = 오른쪽으로
+zone-y = 아래로
+zone-size = 크기

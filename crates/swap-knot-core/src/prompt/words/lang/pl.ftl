@@ -625,3 +625,9 @@ teach-no-text = To nie jest tekst nauczonych kontrolerów.
 mappings-damaged = To, czego nauczono o kontrolerach, jest uszkodzone i nie nadaje się do użycia. Plik zostaje zachowany.
 mappings-newer = To, czego nauczono o kontrolerach, pochodzi z nowszej wersji gry. Zaktualizuj grę, aby tego użyć.
 mappings-unreachable = Tego, czego nauczono o kontrolerach, nie da się teraz odczytać.
+# on-screen buttons and sticks
+page-touch = Dotyk
+touch-text = Przeciągnij przycisk lub gałkę tam, gdzie są twoje palce, a róg, aby go powiększyć lub zmniejszyć.
+zone-x = W prawo
+zone-y = W dół
+zone-size = Rozmiar

@@ -694,3 +694,9 @@ teach-no-text = Isso não é um texto de dispositivos ensinados.
 mappings-damaged = O que você ensinou sobre dispositivos está danificado e não pode ser usado. O arquivo foi mantido.
 mappings-newer = O que você ensinou sobre dispositivos é de uma versão mais nova do jogo. Atualize o jogo para usar.
 mappings-unreachable = O que você ensinou sobre dispositivos não pode ser lido agora.
+# on-screen buttons and sticks
+page-touch = Toque
+touch-text = Arraste um botão ou analógico para onde estão seus dedos, e o canto para aumentar ou diminuir.
+zone-x = Para a direita
+zone-y = Para baixo
+zone-size = Tamanho

@@ -710,3 +710,9 @@ teach-no-text = Bu, öğretilmiş denetleyicilerin metni değil.
 mappings-damaged = Denetleyiciler için öğrettiklerin bozuk ve kullanılamıyor. Dosya saklandı.
 mappings-newer = Denetleyiciler için öğrettiklerin oyunun daha yeni bir sürümünden. Kullanmak için oyunu güncelle.
 mappings-unreachable = Denetleyiciler için öğrettiklerin şu anda okunamıyor.
+# on-screen buttons and sticks
+page-touch = Dokunma
+touch-text = Bir düğmeyi ya da çubuğu parmaklarının olduğu yere sürükle, köşesinden büyüt ya da küçült.
+zone-x = Sağa
+zone-y = Aşağı
+zone-size = Boyut

@@ -666,3 +666,9 @@ teach-no-text = 这不是学会的设备的文本。
 mappings-damaged = 学会的设备的记录已损坏，无法使用。文件已保留。
 mappings-newer = 学会的设备的记录来自更新版本的游戏。请更新游戏后使用。
 mappings-unreachable = 目前无法读取学会的设备的记录。
+# on-screen buttons and sticks
+page-touch = 触摸
+touch-text = 把按钮或摇杆拖到手指所在的位置，拖动它的角来改变大小。
+zone-x = 向右
+zone-y = 向下
+zone-size = 大小

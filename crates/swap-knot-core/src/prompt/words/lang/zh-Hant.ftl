@@ -664,3 +664,9 @@ teach-no-text = 這不是學會的裝置的文字。
 mappings-damaged = 學會的裝置的記錄已損壞，無法使用。檔案已保留。
 mappings-newer = 學會的裝置的記錄來自較新版本的遊戲。請更新遊戲後使用。
 mappings-unreachable = 目前無法讀取學會的裝置的記錄。
+# on-screen buttons and sticks
+page-touch = 觸控
+touch-text = 把按鈕或搖桿拖到手指所在的位置，拖動它的角來改變大小。
+zone-x = 向右
+zone-y = 向下
+zone-size = 大小

@@ -1,0 +1,86 @@
+//! On-screen buttons and sticks: where the player has them, and what they do right now.
+
+use super::Controls;
+use crate::input::{Input, TouchZones};
+use crate::prompt::Telling;
+use crate::screen::{TouchView, ZoneView};
+
+impl Controls {
+    /// Puts the zones of the game where the player has them, and tells the controls screen of them, so
+    /// that it has a page on which they are moved and sized. Call it in every frame, with the adapter's
+    /// zones: it costs a comparison where nothing changed.
+    ///
+    /// While that page is open, they lie as they are being edited.
+    pub fn arrange(&mut self, zones: &mut TouchZones) {
+        let laid = zones.laid_names();
+        for name in laid {
+            let placement = match &self.screen {
+                Some(screen) => screen.draft().placement(name),
+                None => self.profile.placement(name),
+            };
+            zones.place(name, placement);
+        }
+        if let Some(screen) = &mut self.screen {
+            screen.set_zones(zones);
+        }
+    }
+
+    /// What there is to draw of the on-screen buttons and sticks: where each lies, what it does in the
+    /// situations of now, and whether a finger is on it. One that does nothing now says so, and is best
+    /// left out.
+    ///
+    /// ```
+    /// use swap_knot::{Controls, Layout, Profile, Sheet, TouchZones};
+    ///
+    /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"touch:horn\"")?;
+    /// let controls = Controls::new(&sheet, Profile::default(), &Layout::us());
+    /// let mut zones = TouchZones::new();
+    /// zones.set_screen([1280.0, 800.0]);
+    /// zones.add_area("horn".parse()?, [1100.0, 600.0], [120.0, 120.0]);
+    /// let view = controls.touch_view(&zones);
+    /// assert_eq!((&*view.zones[0].title, view.zones[0].does), ("Horn", true));
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn touch_view(&self, zones: &TouchZones) -> TouchView {
+        let to = self.telling();
+        TouchView::new(zones, |input| {
+            let is_on = |b: &&crate::law::Bound| b.chord.inputs().any(|i| i == input);
+            let live = self.seat.live_bindings().filter(is_on);
+            titles(live.map(|b| to.row(b.cell.row)), &to)
+        })
+    }
+}
+
+/// Several titles as the language joins them; none where there is none.
+fn titles(all: impl Iterator<Item = String>, to: &Telling<'_>) -> Option<String> {
+    let mut known: Vec<String> = Vec::new();
+    for title in all {
+        if !known.contains(&title) {
+            known.push(title);
+        }
+    }
+    let join = |first: String, last: String| to.say("list", &[("first", &first), ("last", &last)]);
+    known.into_iter().reduce(join)
+}
+
+impl TouchView {
+    /// The zones as they lie, with what each does; one that does nothing is called by its name.
+    pub(crate) fn new(zones: &TouchZones, does: impl Fn(Input) -> Option<String>) -> TouchView {
+        let all = zones.zones().map(|zone| {
+            let title = does(Input::Touch(zone.name));
+            ZoneView {
+                name: zone.name,
+                rect: [zone.min[0], zone.min[1], zone.size[0], zone.size[1]],
+                is_stick: zone.is_stick,
+                does: title.is_some(),
+                title: title.unwrap_or_else(|| zone.name.as_str().replace('-', " ")),
+                touched: zone.touched,
+                at: zone.at,
+            }
+        });
+        TouchView {
+            size: zones.screen(),
+            zones: all.collect(),
+        }
+    }
+}

@@ -1,0 +1,139 @@
+//! The page of touch: where the on-screen buttons and sticks lie, and how large they are.
+
+use super::{ControlsScreen, Item, Page, Role, RowView, ScreenView, Section, Spot, TouchView};
+use crate::draft::Bind;
+use crate::input::{Input, Placement, TouchName, TouchZones, ZoneKnob};
+use crate::sheet::ColumnKind;
+
+/// By which part a zone is dragged.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub enum Grip {
+    /// Anywhere on it: it is moved.
+    Middle,
+    /// Its lower right corner: it is sized.
+    Corner,
+}
+
+impl ControlsScreen {
+    /// The zones that the game has laid out: with any there is a page for them.
+    pub fn set_zones(&mut self, zones: &TouchZones) {
+        if self.zones != *zones {
+            self.zones = zones.clone();
+            self.stale = true;
+        }
+    }
+
+    /// The pages that there are for this game.
+    pub(super) fn pages(&self) -> impl Iterator<Item = Page> {
+        let has_zones = self.zones.zones().len() > 0;
+        let all = Page::ALL.into_iter();
+        all.filter(move |page| *page != Page::Touch || has_zones)
+    }
+
+    /// A zone was dragged to a point of the game's screen, in the units of its layout: its middle, or
+    /// its corner. All that is dragged until something else happens is one step for undo.
+    pub fn drag_zone(&mut self, name: TouchName, grip: Grip, to: [f32; 2]) {
+        let zones = self.zones_as_edited();
+        let zone = zones.zones().find(|z| z.name == name);
+        let (Some(zone), Some(screen)) = (zone, zones.screen()) else {
+            return;
+        };
+        if !to.into_iter().all(f32::is_finite) || self.page != Page::Touch || !self.is_idle() {
+            return;
+        }
+        let placement = self.draft.placement(name);
+        let center = [0, 1].map(|n| zone.min[n] + zone.size[n] / 2.0);
+        let (knob, placement) = match grip {
+            Grip::Middle => {
+                let by = [0, 1].map(|n| (to[n] - center[n]) / screen[n]);
+                let shift = [0, 1].map(|n| placement.shift()[n] + by[n]);
+                (ZoneKnob::X, Placement::new(shift, placement.size()))
+            }
+            Grip::Corner => {
+                let far =
+                    |n: usize| (to[n] - center[n]).abs() * 2.0 / zone.size[n].max(f32::EPSILON);
+                let size = placement.size() * far(0).max(far(1));
+                (ZoneKnob::Size, Placement::new(placement.shift(), size))
+            }
+        };
+        let spot = Spot::Zone(name, knob);
+        self.focus_on(spot);
+        self.place(spot, name, placement);
+    }
+
+    /// Puts a zone somewhere, which goes on being one step for undo.
+    pub(super) fn place(&mut self, spot: Spot, name: TouchName, placement: Placement) {
+        let placement = self.zones.within(name, placement);
+        self.in_one_step(spot, |screen| {
+            screen.draft.place_zone(name, placement);
+            Ok(Bind::Done)
+        });
+    }
+
+    /// The zones where the draft has them.
+    fn zones_as_edited(&self) -> TouchZones {
+        let mut zones = self.zones.clone();
+        for name in self.zones.laid_names() {
+            zones.place(name, self.draft.placement(name));
+        }
+        zones
+    }
+
+    pub(super) fn view_touch(&self, view: &mut ScreenView) {
+        view.tools = self.common_tools(Vec::new());
+        view.touch = Some(self.touch_view());
+        let rows = self.zones.zones().map(|zone| self.zone_row(zone.name));
+        view.sections.push(Section {
+            text: Some(self.text("touch-text")),
+            rows: rows.collect(),
+            ..Section::default()
+        });
+    }
+
+    /// The zones with all that they do, whatever is live.
+    fn touch_view(&self) -> TouchView {
+        let mut view = TouchView::new(&self.zones_as_edited(), |input| self.titles_if_any(input));
+        for zone in &mut view.zones {
+            if !zone.does {
+                zone.title = self.zone_title(zone.name);
+            }
+            // The book has heard of fingers on whatever device.
+            zone.touched |= self.is_touched(zone.name);
+        }
+        view
+    }
+
+    pub(super) fn zone_title(&self, name: TouchName) -> String {
+        self.draft.telling().chord(&Input::Touch(name).into())
+    }
+
+    fn is_touched(&self, name: TouchName) -> bool {
+        let down = self.book.inputs();
+        down.contains(&Input::Touch(name))
+    }
+
+    fn zone_row(&self, name: TouchName) -> RowView {
+        let item = |knob: ZoneKnob| self.view_number(Spot::Zone(name, knob));
+        RowView {
+            title: self.zone_title(name),
+            items: ZoneKnob::ALL.into_iter().map(item).collect(),
+            text: self.titles_if_any(Input::Touch(name)),
+            lit: self.is_touched(name),
+            ..RowView::default()
+        }
+    }
+
+    /// The zones as answers, where the player is asked for one: whoever has no finger on the screen
+    /// chooses it by name.
+    pub(super) fn zones_to_choose(&self, kind: ColumnKind) -> Vec<TouchName> {
+        match kind {
+            ColumnKind::Touch => self.zones.zones().map(|z| z.name).collect(),
+            _ => Vec::new(),
+        }
+    }
+
+    pub(super) fn zone_answer(&self, n: usize, name: TouchName) -> Item {
+        self.item(Spot::Answer(n as u16), self.zone_title(name), Role::Button)
+    }
+}
