@@ -50,6 +50,13 @@ action-bilge-pump = Lenzpumpe
 preset-left-handed = Linkshändig
 preset-skipper = Schiffer, linke Tastaturhälfte
 preset-deckhand = Decksmann, rechte Tastaturhälfte
+touch-stick = Laufstick
+touch-rope = Tau
+touch-coil = Seilrolle
+touch-port = Backbordseite
+touch-starboard = Steuerbordseite
+touch-throttle = Gashebel
+touch-horn = Horn
 
 leave = {"{do:cast-off}"}, um abzulegen
 coil = {"{do:coil-rope}"}, um die Leine aufzuschießen

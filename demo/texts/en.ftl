@@ -50,6 +50,13 @@ action-bilge-pump = Bilge pump
 preset-left-handed = Left-handed
 preset-skipper = Skipper, left half of the keyboard
 preset-deckhand = Deckhand, right half of the keyboard
+touch-stick = walking stick
+touch-rope = rope
+touch-coil = coil
+touch-port = port side
+touch-starboard = starboard side
+touch-throttle = throttle lever
+touch-horn = horn
 
 leave = {"{do:cast-off}"} to leave the quay
 coil = {"{do:coil-rope}"} to coil the rope

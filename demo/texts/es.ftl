@@ -50,6 +50,13 @@ action-bilge-pump = Bomba de achique
 preset-left-handed = Zurdo
 preset-skipper = Patrón, mitad izquierda del teclado
 preset-deckhand = Marinero, mitad derecha del teclado
+touch-stick = stick de andar
+touch-rope = cabo
+touch-coil = rollo de cabo
+touch-port = banda de babor
+touch-starboard = banda de estribor
+touch-throttle = palanca de gas
+touch-horn = bocina
 
 leave = {"{do:cast-off}"} para zarpar
 coil = {"{do:coil-rope}"} para adujar el cabo

@@ -50,6 +50,13 @@ action-bilge-pump = Pompe de cale
 preset-left-handed = Gaucher
 preset-skipper = Patron, moitié gauche du clavier
 preset-deckhand = Matelot, moitié droite du clavier
+touch-stick = stick de marche
+touch-rope = amarre
+touch-coil = glène
+touch-port = côté bâbord
+touch-starboard = côté tribord
+touch-throttle = manette des gaz
+touch-horn = corne
 
 leave = {"{do:cast-off}"} pour quitter le quai
 coil = {"{do:coil-rope}"} pour lover le cordage

@@ -50,6 +50,13 @@ action-bilge-pump = Pompa di sentina
 preset-left-handed = Mancino
 preset-skipper = Comandante, metà sinistra della tastiera
 preset-deckhand = Marinaio, metà destra della tastiera
+touch-stick = levetta per camminare
+touch-rope = cima
+touch-coil = duglia
+touch-port = lato di sinistra
+touch-starboard = lato di dritta
+touch-throttle = manetta
+touch-horn = tromba
 
 leave = {"{do:cast-off}"} per salpare
 coil = {"{do:coil-rope}"} per cogliere la cima

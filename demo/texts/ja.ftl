@@ -50,6 +50,13 @@ action-bilge-pump = ビルジポンプ
 preset-left-handed = 左利き
 preset-skipper = 船長（キーボード左半分）
 preset-deckhand = 甲板員（キーボード右半分）
+touch-stick = 歩くスティック
+touch-rope = ロープ
+touch-coil = 巻き綱
+touch-port = 左舷側
+touch-starboard = 右舷側
+touch-throttle = スロットルレバー
+touch-horn = 汽笛
 
 leave = {"{do:cast-off}"}と岸壁を離れる
 coil = {"{do:coil-rope}"}とロープを巻く

@@ -50,6 +50,13 @@ action-bilge-pump = 빌지 펌프
 preset-left-handed = 왼손잡이
 preset-skipper = 선장, 키보드 왼쪽 절반
 preset-deckhand = 갑판원, 키보드 오른쪽 절반
+touch-stick = 걷기 스틱
+touch-rope = 밧줄
+touch-coil = 감은 밧줄
+touch-port = 좌현 쪽
+touch-starboard = 우현 쪽
+touch-throttle = 스로틀 레버
+touch-horn = 경적
 
 leave = 출항하려면 {"{do:cast-off}"}
 coil = 밧줄을 감으려면 {"{do:coil-rope}"}

@@ -50,6 +50,13 @@ action-bilge-pump = Pompa zęzowa
 preset-left-handed = Leworęczny
 preset-skipper = Szyper, lewa połowa klawiatury
 preset-deckhand = Majtek, prawa połowa klawiatury
+touch-stick = gałka chodzenia
+touch-rope = lina
+touch-coil = zwój liny
+touch-port = lewa burta
+touch-starboard = prawa burta
+touch-throttle = dźwignia gazu
+touch-horn = syrena
 
 leave = {"{do:cast-off}"}, aby odpłynąć
 coil = {"{do:coil-rope}"}, aby zwinąć linę

@@ -50,6 +50,13 @@ action-bilge-pump = Bomba de porão
 preset-left-handed = Canhoto
 preset-skipper = Mestre, metade esquerda do teclado
 preset-deckhand = Marujo, metade direita do teclado
+touch-stick = analógico de andar
+touch-rope = cabo
+touch-coil = rolo de cabo
+touch-port = lado de bombordo
+touch-starboard = lado de boreste
+touch-throttle = alavanca do acelerador
+touch-horn = buzina
 
 leave = {"{do:cast-off}"} para zarpar
 coil = {"{do:coil-rope}"} para colher o cabo

@@ -50,6 +50,13 @@ action-bilge-pump = Трюмная помпа
 preset-left-handed = Для левши
 preset-skipper = Шкипер, левая половина клавиатуры
 preset-deckhand = Матрос, правая половина клавиатуры
+touch-stick = стик ходьбы
+touch-rope = канат
+touch-coil = бухта
+touch-port = левый борт
+touch-starboard = правый борт
+touch-throttle = рычаг газа
+touch-horn = гудок
 
 leave = {"{do:cast-off}"}, чтобы отчалить
 coil = {"{do:coil-rope}"}, чтобы смотать канат

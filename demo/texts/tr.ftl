@@ -50,6 +50,13 @@ action-bilge-pump = Sintine pompası
 preset-left-handed = Solak
 preset-skipper = Kaptan, klavyenin sol yarısı
 preset-deckhand = Tayfa, klavyenin sağ yarısı
+touch-stick = yürüme çubuğu
+touch-rope = halat
+touch-coil = halat kangalı
+touch-port = iskele tarafı
+touch-starboard = sancak tarafı
+touch-throttle = gaz kolu
+touch-horn = korna
 
 leave = Rıhtımdan ayrılmak için: {"{do:cast-off}"}
 coil = Halatı toplamak için: {"{do:coil-rope}"}

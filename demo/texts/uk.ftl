@@ -50,6 +50,13 @@ action-bilge-pump = Трюмна помпа
 preset-left-handed = Для шульги
 preset-skipper = Шкіпер, ліва половина клавіатури
 preset-deckhand = Матрос, права половина клавіатури
+touch-stick = стик ходьби
+touch-rope = линва
+touch-coil = бухта
+touch-port = лівий борт
+touch-starboard = правий борт
+touch-throttle = важіль газу
+touch-horn = гудок
 
 leave = {"{do:cast-off}"}, щоб відчалити
 coil = {"{do:coil-rope}"}, щоб змотати канат

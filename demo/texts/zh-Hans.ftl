@@ -50,6 +50,13 @@ action-bilge-pump = 舱底泵
 preset-left-handed = 左手
 preset-skipper = 船长，键盘左半边
 preset-deckhand = 水手，键盘右半边
+touch-stick = 行走摇杆
+touch-rope = 缆绳
+touch-coil = 绳卷
+touch-port = 左舷侧
+touch-starboard = 右舷侧
+touch-throttle = 油门杆
+touch-horn = 号角
 
 leave = {"{do:cast-off}"}离开码头
 coil = {"{do:coil-rope}"}盘绳

@@ -50,6 +50,13 @@ action-bilge-pump = 艙底泵
 preset-left-handed = 左手
 preset-skipper = 船長，鍵盤左半邊
 preset-deckhand = 水手，鍵盤右半邊
+touch-stick = 行走搖桿
+touch-rope = 纜繩
+touch-coil = 繩卷
+touch-port = 左舷側
+touch-starboard = 右舷側
+touch-throttle = 油門桿
+touch-horn = 號角
 
 leave = {"{do:cast-off}"}離開碼頭
 coil = {"{do:coil-rope}"}盤繩

@@ -1,7 +1,7 @@
 //! Small numbers for Bevy's devices.
 
 use bevy_ecs::prelude::{Entity, Resource};
-use swap_knot::{DeviceId, StillDown, TouchZones, UsbId};
+use swap_knot::{DeviceId, MouseFinger, StillDown, TouchZones, UsbId};
 
 /// The keyboard; Bevy does not tell several apart.
 pub const KEYBOARD: DeviceId = DeviceId(0);
@@ -17,6 +17,9 @@ const FIRST_PAD: u16 = 3;
 pub struct SwapKnotDevices {
     /// The zones and on-screen sticks of the game, in logical pixels; none to begin with.
     pub zones: TouchZones,
+    /// The mouse as a finger, for trying the zones at a desk: off to begin with. There is no left mouse
+    /// button then, and the mouse does not move.
+    pub mouse_finger: MouseFinger,
     /// The window that the zones lie on; fingers on others work none. Without one, any window.
     pub zones_on: Option<Entity>,
     pads: Vec<Pad>,
@@ -41,6 +44,11 @@ impl SwapKnotDevices {
     /// The USB numbers of a pad, by which the game's marks know its family.
     pub fn usb(&self, entity: Entity) -> Option<UsbId> {
         self.pads.iter().find(|p| p.entity == entity)?.usb
+    }
+
+    /// Whether the zones lie on a window.
+    pub(crate) fn lies_on(&self, window: Entity) -> bool {
+        self.zones_on.is_none_or(|on| on == window)
     }
 
     /// The pads that were heard of, whether they are plugged in, and their numbers.

@@ -152,6 +152,13 @@ fn translate(
                 told.touch.push_back(*touch);
                 translator.touch(touch);
             }
+            WindowEvent::CursorMoved(moved) => {
+                let at = [moved.position.x, moved.position.y];
+                translator.pointed(moved.window, at);
+            }
+            WindowEvent::WindowResized(size) => {
+                translator.resized(size.window, [size.width, size.height]);
+            }
             WindowEvent::KeyboardFocusLost(_) => {
                 told.focus = true;
                 translator.focus_lost();

@@ -45,6 +45,9 @@ impl Translator<'_> {
         for (device, what) in self.devices.down.take() {
             self.add(device, what);
         }
+        for what in self.devices.zones.lift() {
+            self.add(TOUCH, what);
+        }
     }
 
     /// Nobody listened for a while. What pads did meanwhile is not known: they begin at rest.
@@ -77,11 +80,37 @@ impl Translator<'_> {
     pub(crate) fn mouse_button(&mut self, input: &MouseButtonInput) {
         let down = input.state == ButtonState::Pressed;
         if let Some(button) = mouse_button(input.button) {
+            let devices = &mut *self.devices;
+            let is_left = button == MouseButton::Left && devices.lies_on(input.window);
+            let finger = is_left.then(|| devices.mouse_finger.press(down, &mut devices.zones));
+            if let Some(touched) = finger.flatten() {
+                touched.for_each(|what| self.add(TOUCH, what));
+                return;
+            }
             self.add(MOUSE, EventKind::MouseButton { button, down });
         }
     }
 
+    /// The pointer is somewhere on a window.
+    pub(crate) fn pointed(&mut self, window: Entity, at: [f32; 2]) {
+        if self.devices.lies_on(window) {
+            let devices = &mut *self.devices;
+            let moved = devices.mouse_finger.point(at, &mut devices.zones);
+            moved.into_iter().for_each(|what| self.add(TOUCH, what));
+        }
+    }
+
+    /// A window has another size.
+    pub(crate) fn resized(&mut self, window: Entity, size: [f32; 2]) {
+        if self.devices.lies_on(window) {
+            self.devices.zones.set_screen(size);
+        }
+    }
+
     pub(crate) fn mouse_motion(&mut self, motion: &MouseMotion) {
+        if self.devices.mouse_finger.is_on() {
+            return;
+        }
         // Screens count downwards, Swap Knot upwards.
         let (x, y) = (motion.delta.x, -motion.delta.y);
         self.add(MOUSE, EventKind::MouseMove { x, y });
@@ -97,7 +126,7 @@ impl Translator<'_> {
     }
 
     pub(crate) fn touch(&mut self, touch: &TouchInput) {
-        if (self.devices.zones_on).is_some_and(|window| window != touch.window) {
+        if !self.devices.lies_on(touch.window) {
             return;
         }
         let at = [touch.position.x, touch.position.y];

@@ -15,7 +15,7 @@ use bevy_input::mouse::{
 };
 use bevy_input::touch::{TouchInput, TouchPhase};
 use bevy_input::{ButtonState, InputPlugin};
-use bevy_window::WindowEvent;
+use bevy_window::{CursorMoved, WindowEvent, WindowResized};
 use swap_knot::{
     Actions, DeviceId, DeviceKind, Edge, EventKind, HidAxis, HidButton, Layout, MouseButton,
     PadButton, Place, Profile, Rig, Seat, Sheet, Simulated, Stick, Time,
@@ -390,6 +390,47 @@ fn fingers_work_zones() {
             .unwrap()
             .is_down(Do::Horn)
     );
+}
+
+#[test]
+fn the_left_mouse_button_is_a_finger_where_that_is_switched_on_and_no_mouse_then() {
+    let mut app = app();
+    let name = "horn".parse().unwrap();
+    let window = Entity::PLACEHOLDER;
+    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
+    let devices = &mut *devices;
+    devices.zones.add_area(name, [0.0; 2], [90.0; 2]);
+    let _ = devices.mouse_finger.switch(true, &mut devices.zones);
+    write(
+        &mut app,
+        WindowEvent::WindowResized(WindowResized {
+            window,
+            width: 800.0,
+            height: 600.0,
+        }),
+    );
+    let position = [10.0, 10.0].into();
+    let moved = CursorMoved {
+        window,
+        position,
+        delta: None,
+    };
+    write(&mut app, WindowEvent::CursorMoved(moved));
+    for state in [ButtonState::Pressed, ButtonState::Released] {
+        write(
+            &mut app,
+            WindowEvent::MouseButtonInput(MouseButtonInput {
+                button: bevy_input::mouse::MouseButton::Left,
+                state,
+                window,
+            }),
+        );
+        app.update();
+        let down = state == ButtonState::Pressed;
+        assert_eq!(events(&mut app), [EventKind::Touch { name, down }]);
+    }
+    let zones = &app.world().resource::<SwapKnotDevices>().zones;
+    assert_eq!(zones.screen(), Some([800.0, 600.0]));
 }
 
 #[test]

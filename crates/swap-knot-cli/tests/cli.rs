@@ -24,7 +24,7 @@ fn check_is_clean_on_the_demo_sheet() {
         .assert()
         .code(0)
         .stdout_eq(str![[r#"
-demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situations
+demo/slack-water.toml: no problem among 73 bindings of 20 actions in 6 situations
 3 layouts (us, fr, de): none brings a problem of its own
 
 "#]]);
@@ -43,7 +43,7 @@ fn check_names_actions_key_and_situation_of_a_conflict() {
         .assert()
         .code(1)
         .stdout_eq(str![[r#"
-sheet.toml: 1 problem among 67 bindings of 20 actions in 6 situations
+sheet.toml: 1 problem among 73 bindings of 20 actions in 6 situations
 1 layout (us): none brings a problem of its own
 
 conflict: `coil-rope` and `lantern` are both on KeyE, one as a hold and one as a press, in `deck`

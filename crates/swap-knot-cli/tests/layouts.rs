@@ -28,7 +28,7 @@ fn the_demo_sheet_is_clean_where_most_players_live() {
         .assert()
         .code(0)
         .stdout_eq(str![[r#"
-demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situations
+demo/slack-water.toml: no problem among 73 bindings of 20 actions in 6 situations
 60 layouts: none brings a problem of its own
 
 "#]]);
@@ -36,7 +36,7 @@ demo/slack-water.toml: no problem among 67 bindings of 20 actions in 6 situation
         .assert()
         .code(1)
         .stdout_eq(str![[r#"
-demo/slack-water.toml: 1 problem among 67 bindings of 20 actions in 6 situations
+demo/slack-water.toml: 1 problem among 73 bindings of 20 actions in 6 situations
 228 layouts: 1 of them brings problems of its own
 
 conflict: `map-table` is on letter:m and `horn` on KeyH, the same key, in `helm`

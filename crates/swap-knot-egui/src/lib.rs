@@ -28,6 +28,7 @@ mod pad;
 mod pen;
 mod prompt;
 mod skin;
+mod touch;
 mod wants;
 
 pub use fonts::{Fonts, NoSuchFont};
@@ -36,4 +37,5 @@ pub use look::Look;
 pub use prompt::prompt;
 pub use skin::ScreenSkin;
 pub use swap_knot_draw::Pack;
+pub use touch::{fingers, touch_controls};
 pub use wants::wants;

@@ -5,8 +5,8 @@ use egui::{
     Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense, Stroke,
     StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
-use swap_knot::screen::{Item, Role, Spot};
-use swap_knot::{Direction, Layout, Words};
+use swap_knot::screen::{Grip, Item, Role, Spot};
+use swap_knot::{Direction, Layout, TouchName, Words};
 
 use crate::look::{Look, size};
 use crate::{GlyphTextures, prompt};
@@ -18,6 +18,7 @@ pub(crate) enum Act {
     Drag(Spot, f32),
     Focus(Spot),
     Nudge(Spot, Direction),
+    Zone(TouchName, Grip, [f32; 2]),
 }
 
 /// Draws items, and notes what is done to them.
@@ -137,7 +138,7 @@ impl Pen<'_> {
             Role::Slider { .. } => {
                 let held = response.is_pointer_button_down_on();
                 if let Some(at) = response.interact_pointer_pos().filter(|_| held) {
-                    let track = track(response.rect);
+                    let track = self.track(ui, item, response.rect);
                     self.acts
                         .push(Act::Drag(spot, (at.x - track.left()) / track.width()));
                 }
@@ -298,8 +299,20 @@ impl Pen<'_> {
         }
     }
 
+    /// Where the knob of a slider runs, beside what stands on it. A digit more does not move it under the
+    /// pointer.
+    fn track(&self, ui: &Ui, item: &Item, rect: Rect) -> Rect {
+        const STEP: f32 = 60.0;
+        let label = (self.measure(ui, &item.label, size::TEXT) / STEP).ceil() * STEP;
+        let room = (label + 24.0).min(rect.width() * 0.6);
+        let left = rect.left() + size::PAD + 8.0;
+        let right = (rect.right() - room).max(left + 20.0);
+        let y = rect.center().y;
+        Rect::from_min_max(pos2(left, y - 3.0), pos2(right, y + 3.0))
+    }
+
     fn slider(&self, ui: &Ui, item: &Item, rect: Rect, at: f32) {
-        let (look, track) = (self.look, track(rect));
+        let (look, track) = (self.look, self.track(ui, item, rect));
         let edge = Stroke::new(look.line, look.edge);
         ui.painter().rect(
             track,
@@ -321,14 +334,6 @@ impl Pen<'_> {
         let value = Rect::from_min_max(pos2(track.right() + 6.0, rect.top()), rect.max);
         self.text(ui, value, 0.0, &item.label, look.text);
     }
-}
-
-/// Where the knob of a slider runs.
-fn track(rect: Rect) -> Rect {
-    let left = rect.left() + size::PAD + 8.0;
-    let right = (rect.right() - 84.0).max(left + 20.0);
-    let y = rect.center().y;
-    Rect::from_min_max(pos2(left, y - 3.0), pos2(right, y + 3.0))
 }
 
 /// How much room a drawing beside a row takes.

@@ -117,6 +117,7 @@ impl ScreenSkin {
                 Act::Press(spot) => screen.press(spot),
                 Act::Drag(spot, to) => screen.drag(spot, to),
                 Act::Focus(spot) => screen.focus(spot),
+                Act::Zone(name, grip, to) => screen.drag_zone(name, grip, to),
                 Act::Nudge(spot, way) => {
                     screen.focus(spot);
                     screen.command(ScreenCommand::Go(way));
@@ -187,6 +188,9 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
             ui.add_space(4.0);
             if let Some(pad) = above {
                 crate::pad::draw(pen, ui, pad, page.height());
+            }
+            if let Some(touch) = &view.touch {
+                crate::touch::picture(pen, ui, touch, page.height());
             }
             sections(pen, ui, view);
             if let Some(board) = &view.board {
@@ -422,16 +426,23 @@ fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, row: &RowView)
 
 /// Title, what is set, and what the device says right now.
 fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
-    let narrow = ui.available_width() < 640.0;
+    /// Numbers beside each other are squeezed to so much of what they want, not further.
+    const LEAST: f32 = 0.9;
+    let title_room = if row.items.len() > 1 { TITLE[1] } else { 310.0 };
+    let wish = |pen: &Pen<'_>, ui: &Ui, item: &Item| pen.width(ui, item).clamp(120.0, 420.0);
+    let all: f32 = (row.items.iter())
+        .map(|item| wish(pen, ui, item) + size::GAP)
+        .sum();
+    let is_number = |item: &Item| matches!(item.role, Role::Slider { .. });
+    let are_numbers = row.items.len() > 1 && row.items.iter().all(is_number);
+    let share = ((ui.available_width() - title_room - 12.0) / all).min(1.0);
+    let narrow = ui.available_width() < 640.0 || (are_numbers && share < LEAST);
+    let share = if are_numbers && !narrow { share } else { 1.0 };
     let draw = |pen: &mut Pen<'_>, ui: &mut Ui| {
-        let room = ui.available_width()
-            - if row.live.is_some() {
-                LIVE.x + 12.0
-            } else {
-                0.0
-            };
+        let live = row.live.map_or(0.0, |_| LIVE.x + 12.0);
+        let room = ui.available_width() - live;
         for item in &row.items {
-            let width = pen.width(ui, item).clamp(120.0, 420.0).min(room);
+            let width = (wish(pen, ui, item) * share).min(room);
             let width = if row.items.len() == 1 {
                 width.max(330.0_f32.min(room))
             } else {
@@ -446,13 +457,12 @@ fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
             ui.add(quiet(pen, text));
         }
     };
-    let width = if row.items.len() > 1 { TITLE[1] } else { 310.0 };
     if narrow {
         ui.add(title(pen, row));
         ui.horizontal_wrapped(|ui| draw(pen, ui));
     } else {
         ui.horizontal(|ui| {
-            row_title(pen, ui, row, vec2(width, size::ITEM));
+            row_title(pen, ui, row, vec2(title_room, size::ITEM));
             draw(pen, ui);
         });
     }

@@ -37,7 +37,9 @@ use std::time::Duration;
 use sdl3::event::{Event as Theirs, WindowEvent};
 use sdl3::mouse::{MouseButton as TheirButton, MouseWheelDirection};
 use sdl3::{GamepadSubsystem, JoystickSubsystem};
-use swap_knot::{DeviceId, Event, EventKind, MouseButton, StillDown, Time, TouchZones};
+use swap_knot::{
+    DeviceId, Event, EventKind, MouseButton, MouseFinger, StillDown, Time, TouchZones,
+};
 
 pub use keys::place;
 pub use pads::{CannotOpen, RumbleError, pad_button};
@@ -66,6 +68,9 @@ pub struct Adapter {
     /// The zones and on-screen sticks of the game; none to begin with. They are laid out in the units
     /// of [`Adapter::set_size`].
     pub zones: TouchZones,
+    /// The mouse as a finger, for trying the zones at a desk: off to begin with. The zones are laid out in
+    /// the window's points then.
+    pub mouse_finger: MouseFinger,
     size: Size,
     down: StillDown,
     pads: Pads,
@@ -102,6 +107,7 @@ impl Adapter {
         let fits = |v: f32| v.is_finite() && v > 0.0;
         if size.into_iter().all(fits) {
             self.size = Size(size);
+            self.zones.set_screen(size);
         }
     }
 
@@ -136,6 +142,8 @@ impl Adapter {
     /// - Keys come with their place and, going down, with the character that they type; beside that
     ///   with what they type by themselves ([`EventKind::KeyTypes`]).
     /// - A key that SDL finds held when the focus comes back is told as [`EventKind::KeyHeld`].
+    /// - The left mouse button is a finger where [`Adapter::mouse_finger`] is on, and no mouse button then,
+    ///   and the mouse does not move.
     /// - Auto-repeat is left out, and so is a mouse that SDL makes of a finger, or a finger that it
     ///   makes of the mouse.
     /// - A lost focus is told of keyboard, mouse and touch, and then that all of it is up, since nobody
@@ -182,8 +190,18 @@ impl Adapter {
                 }
             }
             Theirs::MouseMotion {
-                which, xrel, yrel, ..
+                which,
+                x,
+                y,
+                xrel,
+                yrel,
+                ..
             } if is_mouse(*which) => {
+                let moved = self.mouse_finger.point([*x, *y], &mut self.zones);
+                moved.into_iter().for_each(|what| tell(TOUCH, what));
+                if self.mouse_finger.is_on() {
+                    return;
+                }
                 // Screens count downwards, Swap Knot upwards.
                 let (x, y) = (*xrel, -*yrel);
                 tell(MOUSE, EventKind::MouseMove { x, y });
@@ -262,6 +280,10 @@ impl Adapter {
         for (device, what) in self.down.take() {
             feed(Event { at, device, what });
         }
+        for what in self.zones.lift() {
+            let device = TOUCH;
+            feed(Event { at, device, what });
+        }
     }
 
     /// What every key of the player's keyboard types by itself, as SDL knows it: hand it to a learner
@@ -301,6 +323,12 @@ impl Adapter {
         mut tell: impl FnMut(DeviceId, EventKind),
     ) {
         if let Some(button) = mouse_button(button) {
+            let is_left = button == MouseButton::Left;
+            let finger = is_left.then(|| self.mouse_finger.press(down, &mut self.zones));
+            if let Some(touched) = finger.flatten() {
+                touched.for_each(|what| tell(TOUCH, what));
+                return;
+            }
             let what = EventKind::MouseButton { button, down };
             self.down.note(MOUSE, what);
             tell(MOUSE, what);

@@ -376,3 +376,31 @@ fn every_key_has_a_place_of_its_own_and_the_wheel_turns_as_the_player_does() {
     };
     assert_eq!(out[1].what, plain);
 }
+
+#[test]
+fn the_left_mouse_button_is_a_finger_where_that_is_switched_on_and_no_mouse_then() {
+    let mut adapter = Adapter::without_opening();
+    adapter.set_size([800.0, 600.0]);
+    let name = "horn".parse().unwrap();
+    adapter.zones.add_area(name, [0.0, 0.0], [50.0, 50.0]);
+    let _ = adapter.mouse_finger.switch(true, &mut adapter.zones);
+    let touched = |down| EventKind::Touch { name, down };
+    let told = means(
+        &mut adapter,
+        vec![click(1, TheirButton::Left, true), motion(1, 3.0, 0.0)],
+    );
+    assert_eq!(told, [touched(true)]);
+    let told = means(&mut adapter, vec![window(WindowEvent::FocusLost)]);
+    assert_eq!(told.last(), Some(&touched(false)));
+    let told = means(
+        &mut adapter,
+        vec![click(1, TheirButton::Left, false), motion(1, 3.0, 0.0)],
+    );
+    assert_eq!(told, []);
+    let _ = adapter.mouse_finger.switch(false, &mut adapter.zones);
+    let told = means(&mut adapter, vec![motion(1, 3.0, 0.0)]);
+    assert!(
+        matches!(told[..], [EventKind::MouseMove { .. }]),
+        "{told:?}"
+    );
+}

@@ -37,7 +37,8 @@ pub use system::system_layout;
 pub use window::HeardWindow;
 
 use swap_knot::{
-    ButtonCounting, DeviceId, Event, EventKind, MouseButton, StillDown, Time, TouchZones,
+    ButtonCounting, DeviceId, Event, EventKind, MouseButton, MouseFinger, StillDown, Time,
+    TouchZones,
 };
 use winit::event::{
     DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
@@ -64,6 +65,8 @@ pub struct Adapter {
     /// The zones and on-screen sticks of the game, in physical pixels; none to begin with. They lie
     /// on the window whose events come in: a game with several keeps an adapter for each.
     pub zones: TouchZones,
+    /// The mouse as a finger, for trying the zones at a desk: off to begin with.
+    pub mouse_finger: MouseFinger,
     /// What raw devices turned out to be, so that it can be told when one is gone.
     raw: HashMap<winit::event::DeviceId, DeviceId>,
     down: StillDown,
@@ -82,6 +85,7 @@ impl Adapter {
     pub fn new() -> Adapter {
         Adapter {
             zones: TouchZones::new(),
+            mouse_finger: MouseFinger::default(),
             raw: HashMap::new(),
             down: StillDown::new(),
             scale: 1.0,
@@ -106,6 +110,10 @@ impl Adapter {
         for (device, what) in self.down.take() {
             feed(Event { at, device, what });
         }
+        for what in self.zones.lift() {
+            let device = TOUCH;
+            feed(Event { at, device, what });
+        }
     }
 
     /// Translates a window's event and hands what it means to `feed`, in order.
@@ -117,6 +125,9 @@ impl Adapter {
     ///   window are up, since nobody tells of it later. A key that is still held when the focus comes
     ///   back is told as [`EventKind::KeyHeld`], where winit knows (X11, Windows).
     /// - The wheel comes in notches and fractions of them.
+    /// - Fingers work the zones, and so does the left mouse button where [`Adapter::mouse_finger`] is on;
+    ///   it is no mouse button then, and the mouse does not move. A lost focus takes every
+    ///   finger off.
     /// - Keys that winit cannot place are left out.
     pub fn window_event(&mut self, event: &WindowEvent, at: Time, mut feed: impl FnMut(Event)) {
         match event {
@@ -145,9 +156,24 @@ impl Adapter {
                     _ => {}
                 }
             }
+            WindowEvent::CursorMoved { position, .. } => {
+                let point = [position.x as f32, position.y as f32];
+                let moved = self.mouse_finger.point(point, &mut self.zones);
+                let device = TOUCH;
+                moved
+                    .into_iter()
+                    .for_each(|what| feed(Event { at, device, what }));
+            }
             WindowEvent::MouseInput { state, button, .. } => {
                 if let Some(button) = mouse_button(*button) {
                     let (device, down) = (MOUSE, *state == ElementState::Pressed);
+                    let is_left = button == MouseButton::Left;
+                    let finger = is_left.then(|| self.mouse_finger.press(down, &mut self.zones));
+                    if let Some(touched) = finger.flatten() {
+                        let device = TOUCH;
+                        touched.for_each(|what| feed(Event { at, device, what }));
+                        return;
+                    }
                     let what = EventKind::MouseButton { button, down };
                     self.down.note(device, what);
                     feed(Event { at, device, what });
@@ -167,6 +193,10 @@ impl Adapter {
                 let device = TOUCH;
                 self.touch(touch, |what| feed(Event { at, device, what }));
             }
+            WindowEvent::Resized(size) => {
+                self.zones
+                    .set_screen([size.width as f32, size.height as f32]);
+            }
             WindowEvent::ScaleFactorChanged { scale_factor, .. } => self.set_scale(*scale_factor),
             WindowEvent::Focused(false) => self.gap(at, feed),
             _ => {}
@@ -185,6 +215,9 @@ impl Adapter {
         match event {
             DeviceEvent::MouseMotion { delta: (x, y) } => {
                 self.raw.insert(device, MOUSE);
+                if self.mouse_finger.is_on() {
+                    return;
+                }
                 // Screens count downwards, Swap Knot upwards.
                 let (x, y) = (*x as f32, -*y as f32);
                 let (device, what) = (MOUSE, EventKind::MouseMove { x, y });

@@ -206,7 +206,11 @@ fn fingers_work_zones_and_sticks() {
         "no further than full"
     );
     assert_eq!(does(2, TouchPhase::Cancelled, 0.0, 0.0), [stick(0.0, 0.0)]);
-    assert_eq!(does(3, TouchPhase::Started, 10.0, 10.0), [pressed(true)]);
+    assert_eq!(
+        does(3, TouchPhase::Started, 10.0, 10.0),
+        [],
+        "it is down already"
+    );
     assert_eq!(
         does(1, TouchPhase::Ended, 0.0, 0.0),
         [],
@@ -215,4 +219,63 @@ fn fingers_work_zones_and_sticks() {
     assert_eq!(does(3, TouchPhase::Ended, 0.0, 0.0), [pressed(false)]);
     assert_eq!(does(9, TouchPhase::Started, 900.0, 900.0), []);
     assert_eq!(does(9, TouchPhase::Ended, 900.0, 900.0), []);
+}
+
+#[test]
+fn the_left_mouse_button_is_a_finger_where_that_is_switched_on_and_no_mouse_then() {
+    use winit::event::MouseButton as Button;
+    let mut adapter = Adapter::new();
+    let horn = "horn".parse().unwrap();
+    adapter.zones.add_area(horn, [0.0, 0.0], [50.0, 50.0]);
+    window(&mut adapter, &WindowEvent::Resized((800, 600).into()));
+    assert_eq!(adapter.zones.screen(), Some([800.0, 600.0]));
+    let point = |x, y| WindowEvent::CursorMoved {
+        device_id: Theirs::dummy(),
+        position: PhysicalPosition::new(x, y),
+    };
+    let click = |button, state| WindowEvent::MouseInput {
+        device_id: Theirs::dummy(),
+        state,
+        button,
+    };
+    let moved = |adapter: &mut Adapter| {
+        let event = DeviceEvent::MouseMotion { delta: (3.0, 1.0) };
+        let mut count = 0;
+        adapter.device_event(Theirs::dummy(), &event, Time::ZERO, |_| count += 1);
+        count
+    };
+    let (down, up) = (ElementState::Pressed, ElementState::Released);
+    let _ = adapter.mouse_finger.switch(true, &mut adapter.zones);
+    assert_eq!(window(&mut adapter, &point(20.0, 20.0)), []);
+    let touched = |down| vec![(TOUCH, EventKind::Touch { name: horn, down })];
+    assert_eq!(
+        window(&mut adapter, &click(Button::Left, down)),
+        touched(true)
+    );
+    assert_eq!(moved(&mut adapter), 0);
+    // The other buttons stay a mouse's.
+    let right = window(&mut adapter, &click(Button::Right, down));
+    assert!(matches!(
+        right[..],
+        [(MOUSE, EventKind::MouseButton { .. })]
+    ));
+    assert_eq!(
+        window(&mut adapter, &click(Button::Left, up)),
+        touched(false)
+    );
+    assert_eq!(moved(&mut adapter), 0);
+    // A lost focus takes the finger off, and no mouse button with it.
+    window(&mut adapter, &click(Button::Left, down));
+    let lost = window(&mut adapter, &WindowEvent::Focused(false));
+    assert_eq!(lost.last(), touched(false).last());
+    let left = |(_, what): &(DeviceId, EventKind)| {
+        matches!(
+            what,
+            EventKind::MouseButton {
+                button: MouseButton::Left,
+                ..
+            }
+        )
+    };
+    assert!(!lost.iter().any(left));
 }

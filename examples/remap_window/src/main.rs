@@ -1,11 +1,14 @@
 //! A small stage, and the whole controls screen over it: Escape opens it.
 //!
 //! `cargo run --release -p remap_window`; `--profiles DIR` keeps profiles there instead of in the
-//! user's configuration folder, `--language TAG` tells everything in that language. `--report` and
-//! `--simulate` are for tests: what is shown as lines of text, and devices that are not there.
+//! user's configuration folder, `--language TAG` tells everything in that language. `--touch` shows
+//! on-screen buttons and sticks, as a finger on the screen does; `--touch mouse` makes the mouse a finger.
+//! `--report` and `--simulate` are for tests: what is shown as lines of text, and devices that are not
+//! there.
 
 mod stage;
 mod testing;
+mod touch;
 
 use std::error::Error;
 use std::sync::mpsc::{Receiver, channel};
@@ -26,6 +29,7 @@ struct App {
     skin: ScreenSkin,
     glyphs: GlyphTextures,
     stage: stage::Stage,
+    touch: touch::Touch,
     events: Receiver<Event>,
     started: Instant,
     /// For which keyboard fonts were looked for: another one has other letters.
@@ -54,6 +58,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     let app = App {
         stage: stage::Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
         controls,
+        touch: touch::Touch::new(value("--touch").as_deref(), has("--touch")),
         skin: ScreenSkin::new().with_pack(pack.clone()),
         glyphs: GlyphTextures::new().with_pack(pack),
         events,
@@ -105,8 +110,11 @@ fn words(language: &str) -> Result<Words, Box<dyn Error>> {
 
 impl App {
     /// The screen while it is open, otherwise a widget under the pointer, otherwise the game.
-    fn take_in(&mut self, ctx: &egui::Context) {
+    fn take_in(&mut self, ctx: &egui::Context, now: Time) {
         for event in self.events.try_iter().collect::<Vec<_>>() {
+            if self.touch.takes(&event) {
+                continue;
+            }
             let open = self.controls.screen().is_some();
             let mut opens = false;
             self.controls.offer(&event, |event, _| {
@@ -117,6 +125,7 @@ impl App {
                 self.controls.open_screen(event.at);
             }
         }
+        self.touch.take_in(ctx, &mut self.controls, now);
     }
 
     /// Keeps what was applied, and shows what there is to tell.
@@ -150,7 +159,7 @@ impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _: &mut eframe::Frame) {
         let ctx = ui.ctx().clone();
         let now = Time::from(self.started.elapsed());
-        self.take_in(&ctx);
+        self.take_in(&ctx, now);
         self.controls.tick(now);
         self.keep();
         self.find_fonts(&ctx);
@@ -170,7 +179,11 @@ impl eframe::App for App {
                 egui::CentralPanel::default().show(ui, |ui| stage::show(ui, self, now));
             }
         }
+        self.touch.draw(&ctx, &self.controls);
         if let Some(report) = &mut self.report {
+            for (name, rect) in self.touch.places() {
+                report.place(&format!("on-screen {name}"), rect);
+            }
             report.frame(&mut self.controls, &self.skin);
         }
         if !self.controls.seat().inputs_down().is_empty() || self.stage.moves() {

@@ -30,13 +30,20 @@ const DELETE: u8 = 119;
 trait Opens {
     /// Opens the window example, with profiles in a folder.
     fn open(&self, profiles: &Path) -> Window;
+
+    /// The same with options.
+    fn open_with(&self, profiles: &Path, args: &[&str]) -> Window;
 }
 
 impl Opens for Desktop {
     fn open(&self, profiles: &Path) -> Window {
+        self.open_with(profiles, &[])
+    }
+
+    fn open_with(&self, profiles: &Path, args: &[&str]) -> Window {
         let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"));
         program.args(["--report", "--simulate", "--profiles"]);
-        program.arg(profiles);
+        program.arg(profiles).args(args);
         let mut window = self.run(program);
         window.wait_for_prompt("to leave");
         window.take_focus();
@@ -557,6 +564,83 @@ fn go(window: &mut Window, button: &str, to: &str) {
         std::thread::sleep(std::time::Duration::from_millis(60));
     }
     panic!("{to} is not reached, {} is", window.last("focus: "));
+}
+
+#[test]
+fn on_screen_buttons_are_worked_moved_kept_and_no_mouse() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let by_mouse = ["--touch", "mouse"];
+    let mut window = desktop.open_with(profiles.path(), &by_mouse);
+    window.drag("on-screen stick", (60, -20), Some("began: walk"));
+    window.drag("on-screen rope", (0, 0), Some("began: cast-off"));
+    window.wait_for_prompt("Touch rope to leave");
+    // The left mouse button coils the rope, and is a finger here.
+    assert!(!window.said("began: coil-rope"));
+
+    window.press(ESCAPE);
+    window.wait_until("screen", "open");
+    window.click("page touch");
+    window.drag("zone rope", (-120, -60), None);
+    window.drag("corner rope", (20, 15), None);
+    with_control(&window, KEY_S);
+    let file = profiles.path().join("skipper.toml");
+    wait_for_file(&file, "[touch.rope]");
+    let kept = std::fs::read_to_string(&file).unwrap();
+    assert!(
+        kept.contains("x = -0.") && kept.contains("size = 1."),
+        "{kept}"
+    );
+    window.close();
+
+    let mut window = desktop.open_with(profiles.path(), &by_mouse);
+    window.wait_for_place("on-screen rope");
+    let there = window.last("place on-screen rope: ").to_owned();
+    let x: f32 = there.split_once(' ').unwrap().0.parse().unwrap();
+    assert!(x < 1000.0, "it lies where the game has it: {there}");
+    window.drag("on-screen rope", (0, 0), Some("began: cast-off"));
+}
+
+#[test]
+fn a_controller_that_nobody_knows_is_taught_in_the_window_and_a_pad_after_a_restart() {
+    if skip_without_display() {
+        return;
+    }
+    let desktop = Desktop::start();
+    let profiles = tempfile::tempdir().unwrap();
+    let press = |window: &mut Window, number: u8| {
+        window.simulate(&format!("0 9 hid:button-{number} down"));
+        window.simulate(&format!("0 9 hid:button-{number} up"));
+    };
+    let mut window = desktop.open(profiles.path());
+    window.simulate("0 9 plugged 1209:5a03");
+    window.open_screen();
+    press(&mut window, 9);
+    window.wait_until("dialog", "This controller is not known. Is it a gamepad?");
+    window.press(ENTER);
+    window.wait_until("dialog", "On the controller: lowest of the four buttons");
+    press(&mut window, 2);
+    window.wait_until("dialog", "On the controller: rightmost of the four buttons");
+    // There is none; that is all.
+    window.press(ENTER);
+    window.click("answer 3");
+    window.wait_until("dialog", "Is it right?");
+    press(&mut window, 2);
+    window.wait_until("dialog", "");
+    wait_for_file(
+        &profiles.path().join("mappings"),
+        "\"pad:south\" = \"hid:button-2\"",
+    );
+    window.close();
+
+    let mut window = desktop.open(profiles.path());
+    window.simulate("0 9 plugged 1209:5a03");
+    press(&mut window, 2);
+    window.wait_for("began: cast-off");
+    window.wait_for_prompt("Press the lowest of the four buttons to leave");
 }
 
 const ROOT: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../..");

@@ -151,6 +151,8 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press; and of a
     /// controller whose mapping was taught it hears what that is on a pad.
     pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
+        // What was chosen by pointing counts for whatever comes after it.
+        self.carry_out();
         self.learn(event);
         self.hear_of_device(event);
         if self.is_taught_by(event) || self.offers_teaching(event) {

@@ -2,15 +2,16 @@
 
 use super::Controls;
 use crate::input::{Input, TouchZones};
+use crate::law::Bound;
 use crate::prompt::Telling;
 use crate::screen::{TouchView, ZoneView};
 
 impl Controls {
-    /// Puts the zones of the game where the player has them, and tells the controls screen of them, so
-    /// that it has a page on which they are moved and sized. Call it in every frame, with the adapter's
-    /// zones: it costs a comparison where nothing changed.
+    /// Puts the zones of the game where the player has them, hides those that do nothing in the situations
+    /// of now, and tells the controls screen of all of them, so that it has a page on which they are moved
+    /// and sized. Call it in every frame, with the adapter's zones.
     ///
-    /// While that page is open, they lie as they are being edited.
+    /// While the screen is open, they lie as they are being edited, and all of them are there.
     pub fn arrange(&mut self, zones: &mut TouchZones) {
         let laid = zones.laid_names();
         for name in laid {
@@ -19,6 +20,10 @@ impl Controls {
                 None => self.profile.placement(name),
             };
             zones.place(name, placement);
+            let input = Input::Touch(name);
+            let is_on = |b: &Bound| b.chord.inputs().any(|i| i == input);
+            let works = self.screen.is_some() || self.seat.live_bindings().any(is_on);
+            zones.hide(name, !works);
         }
         if let Some(screen) = &mut self.screen {
             screen.set_zones(zones);
@@ -44,7 +49,7 @@ impl Controls {
     pub fn touch_view(&self, zones: &TouchZones) -> TouchView {
         let to = self.telling();
         TouchView::new(zones, |input| {
-            let is_on = |b: &&crate::law::Bound| b.chord.inputs().any(|i| i == input);
+            let is_on = |b: &&Bound| b.chord.inputs().any(|i| i == input);
             let live = self.seat.live_bindings().filter(is_on);
             titles(live.map(|b| to.row(b.cell.row)), &to)
         })

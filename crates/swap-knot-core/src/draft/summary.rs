@@ -7,7 +7,7 @@ use crate::law::{Upheld, eased, feel_in_force, uphold};
 use crate::layout::Layout;
 use crate::profile::{Setting, SettingValue};
 use crate::prompt::Telling;
-use crate::sheet::{Ease, EaseValue, Easing, Timing};
+use crate::sheet::{Ease, EaseValue, Easing, KnobValue, Timing};
 
 impl Draft {
     /// What applying would change, in words, a line each; for asking before the menu is left.
@@ -52,6 +52,10 @@ impl Draft {
                 let action = action.as_ref().and_then(named);
                 let feel = feel_in_force(&self.sheet, profile, action, *kind);
                 to.tell(&feel.knob(*knob))
+            }
+            Setting::Zone { name, knob } => {
+                let number = profile.placement(*name).get(*knob);
+                to.tell(&KnobValue::Number(number))
             }
             Setting::Toggle { action } => self.eases(to, upheld, Some(action), Ease::Toggle),
             Setting::Ease { action, ease } => self.eases(to, upheld, action.as_ref(), *ease),

@@ -1,6 +1,6 @@
 //! The mouse as a finger.
 
-use super::{EventKind, TouchZones};
+use super::{Event, EventKind, MouseButton, TouchZones};
 
 /// Who a finger is that is the mouse in truth; no system gives that number.
 const MOUSE: u64 = u64::MAX;
@@ -9,7 +9,8 @@ const MOUSE: u64 = u64::MAX;
 /// it on.
 ///
 /// An adapter asks it before it tells of the mouse. What is a finger is no mouse at the same time: while
-/// it is on, the left button touches and nothing else, and while that is down the mouse does not move.
+/// it is on, the left button touches and does nothing else, and the mouse does not move. Its other buttons
+/// and its wheel stay.
 #[derive(Clone, Copy, Debug, Default)]
 pub struct MouseFinger {
     on: bool,
@@ -54,8 +55,17 @@ impl MouseFinger {
         Some(came.into_iter().flatten().chain(went))
     }
 
-    /// Whether the mouse is a finger that is down, so that its motion is none of a mouse.
-    pub const fn is_down(&self) -> bool {
-        self.down
+    /// Whether an event of a mouse is of this finger, and none of a mouse: for a game that hears of its
+    /// pointer in one way and of its mouse in another.
+    pub const fn takes(&self, event: &Event) -> bool {
+        let of_finger = matches!(
+            event.what,
+            EventKind::MouseMove { .. }
+                | EventKind::MouseButton {
+                    button: MouseButton::Left,
+                    ..
+                }
+        );
+        self.on && of_finger
     }
 }

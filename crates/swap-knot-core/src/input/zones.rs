@@ -31,6 +31,7 @@ pub struct TouchZones {
     screen: Option<[f32; 2]>,
     zones: Vec<Laid>,
     placements: Vec<(TouchName, Placement)>,
+    hidden: Vec<TouchName>,
     /// Which finger is on which zone, and where; in the order in which they came.
     fingers: Vec<(u64, usize, [f32; 2])>,
 }
@@ -47,6 +48,8 @@ pub struct TouchZone {
     pub size: [f32; 2],
     /// Whether it is a stick.
     pub is_stick: bool,
+    /// Whether it is not there for fingers, see [`TouchZones::hide`].
+    pub hidden: bool,
     /// Whether a finger is on it.
     pub touched: bool,
     /// How far a stick is pushed: right and up positive, −1 to 1.
@@ -57,6 +60,7 @@ pub struct TouchZone {
 struct Laid {
     name: TouchName,
     is_stick: bool,
+    hidden: bool,
     /// Where the game has it: its upper left corner and its size.
     own: Rect,
     /// Where it lies.
@@ -155,6 +159,7 @@ impl TouchZones {
         self.zones.push(Laid {
             name,
             is_stick,
+            hidden: self.hidden.contains(&name),
             own,
             rect,
         });
@@ -177,6 +182,21 @@ impl TouchZones {
         found.map_or_else(Placement::default, |(_, placement)| *placement)
     }
 
+    /// Has a zone there for fingers or not: what is not drawn takes none, and those below it do. A finger
+    /// that is on it stays on it. [`Controls::arrange`](crate::Controls::arrange) hides what does nothing
+    /// just now.
+    pub fn hide(&mut self, name: TouchName, hidden: bool) {
+        if self.hidden.contains(&name) == hidden {
+            return;
+        }
+        match hidden {
+            true => self.hidden.push(name),
+            false => self.hidden.retain(|n| *n != name),
+        }
+        let own = self.zones.iter_mut().filter(|z| z.name == name);
+        own.for_each(|zone| zone.hidden = hidden);
+    }
+
     fn lay(&mut self) {
         for n in 0..self.zones.len() {
             let Laid { name, own, .. } = self.zones[n];
@@ -193,6 +213,7 @@ impl TouchZones {
                 min: zone.rect.min,
                 size: zone.rect.size,
                 is_stick: zone.is_stick,
+                hidden: zone.hidden,
                 touched: finger.is_some(),
                 at: match zone.is_stick {
                     true => zone.pushed(finger.map(|(_, at)| at)),
@@ -243,7 +264,8 @@ impl TouchZones {
     /// lost the moment at which the finger left the screen before, that comes first.
     pub fn down(&mut self, finger: u64, at: [f32; 2]) -> impl Iterator<Item = EventKind> + use<> {
         let lost = self.up(finger);
-        let zone = self.zones.iter().rposition(|zone| zone.contains(at));
+        let is_there = |zone: &Laid| !zone.hidden && zone.contains(at);
+        let zone = self.zones.iter().rposition(is_there);
         let touched = zone.and_then(|zone| {
             // A second finger on a button changes nothing.
             let is_told = self.zones[zone].is_stick || self.finger_on(zone).is_none();

@@ -272,6 +272,12 @@ impl ControlsScreen {
         }
     }
 
+    /// Whether everything is heard or played, rather than that it works the screen: on-screen buttons
+    /// and sticks are to be there then, over it.
+    pub const fn is_hearing(&self) -> bool {
+        self.takes_all()
+    }
+
     /// Whether nothing else has to be answered first.
     const fn is_idle(&self) -> bool {
         matches!(self.busy, Busy::Nothing)

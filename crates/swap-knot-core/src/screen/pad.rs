@@ -8,6 +8,7 @@ use super::{
     Spot,
 };
 use crate::input::{Chord, Control, DeviceKind, HidInput, Input, PadButton, PadPart};
+use crate::law::Bound;
 use crate::prompt::Words;
 
 impl ControlsScreen {
@@ -149,9 +150,16 @@ impl ControlsScreen {
     pub(super) fn titles_if_any(&self, input: Input) -> Option<String> {
         let is_on = |chord: &Chord| chord.inputs().any(|i| i.whole() == input);
         let all = self.draft.bindings().iter();
-        let own = all.filter(|b| is_on(&b.chord));
+        self.titles_of_all(all.filter(|b| is_on(&b.chord)))
+    }
+
+    /// The titles of bindings, each once; none where there is none.
+    pub(super) fn titles_of_all<'b>(
+        &self,
+        bound: impl Iterator<Item = &'b Bound>,
+    ) -> Option<String> {
         let mut titles: Vec<String> = Vec::new();
-        for title in own.map(|b| self.draft.row_title(b.cell.row)) {
+        for title in bound.map(|b| self.draft.row_title(b.cell.row)) {
             if !titles.contains(&title) {
                 titles.push(title);
             }

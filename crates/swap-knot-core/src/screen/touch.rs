@@ -1,8 +1,11 @@
 //! The page of touch: where the on-screen buttons and sticks lie, and how large they are.
 
-use super::{ControlsScreen, Item, Page, Role, RowView, ScreenView, Section, Spot, TouchView};
+use super::{
+    ControlsScreen, Item, Page, Role, RowView, ScreenView, Section, Spot, TouchView, ZoneView,
+};
 use crate::draft::Bind;
 use crate::input::{Input, Placement, TouchName, TouchZones, ZoneKnob};
+use crate::law::Bound;
 use crate::sheet::ColumnKind;
 
 /// By which part a zone is dragged.
@@ -82,18 +85,30 @@ impl ControlsScreen {
 
     pub(super) fn view_touch(&self, view: &mut ScreenView) {
         view.tools = self.common_tools(Vec::new());
-        view.touch = Some(self.touch_view());
-        let rows = self.zones.zones().map(|zone| self.zone_row(zone.name));
+        let shown = self.touch_view();
+        let place = self.tried_in().map(|place| {
+            let words = self.draft.words();
+            let label = words.situation_title(self.draft.sheet(), place);
+            self.choice(Spot::Where, "try-where", label)
+        });
+        let rows = shown.zones.iter().map(|zone| self.zone_row(zone));
         view.sections.push(Section {
             text: Some(self.text("touch-text")),
-            rows: rows.collect(),
+            rows: place.into_iter().chain(rows).collect(),
             ..Section::default()
         });
+        view.touch = Some(shown);
     }
 
-    /// The zones with all that they do, whatever is live.
+    /// The zones that do something where the player looks, and those that do nothing anywhere.
     fn touch_view(&self) -> TouchView {
-        let mut view = TouchView::new(&self.zones_as_edited(), |input| self.titles_if_any(input));
+        let zones = self.zones_as_edited();
+        let mut view = TouchView::new(&zones, |input| self.titles_there(input));
+        let is_elsewhere = |zone: &ZoneView| {
+            let anywhere = self.titles_if_any(Input::Touch(zone.name));
+            !zone.does && anywhere.is_some()
+        };
+        view.zones.retain(|zone| !is_elsewhere(zone));
         for zone in &mut view.zones {
             if !zone.does {
                 zone.title = self.zone_title(zone.name);
@@ -113,13 +128,31 @@ impl ControlsScreen {
         down.contains(&Input::Touch(name))
     }
 
-    fn zone_row(&self, name: TouchName) -> RowView {
-        let item = |knob: ZoneKnob| self.view_number(Spot::Zone(name, knob));
+    /// What an input works in the situation that the player looks at; none where that is nothing.
+    fn titles_there(&self, input: Input) -> Option<String> {
+        let (sheet, place) = (self.draft.sheet(), self.tried_in());
+        let is_live = |b: &&Bound| {
+            let own = &sheet.declared(b.cell.row.action).situations;
+            own.is_empty() || own.iter().any(|s| Some(*s) == place)
+        };
+        let all = self.draft.bindings().iter();
+        let on = all.filter(|b| b.chord.inputs().any(|i| i == input));
+        self.titles_of_all(on.filter(is_live))
+    }
+
+    fn zone_row(&self, zone: &ZoneView) -> RowView {
+        let item = |knob: ZoneKnob| self.view_number(Spot::Zone(zone.name, knob));
+        let title = self.zone_title(zone.name);
         RowView {
-            title: self.zone_title(name),
+            title: match zone.does {
+                true => {
+                    let values = [("title", &*title), ("setting", &zone.title)];
+                    self.draft.words().say("setting-of", &values)
+                }
+                false => title,
+            },
             items: ZoneKnob::ALL.into_iter().map(item).collect(),
-            text: self.titles_if_any(Input::Touch(name)),
-            lit: self.is_touched(name),
+            lit: zone.touched,
             ..RowView::default()
         }
     }

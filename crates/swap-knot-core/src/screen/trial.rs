@@ -16,7 +16,7 @@ const SHOWN: usize = 5;
 
 impl ControlsScreen {
     /// Where things are tried: where the player chose, where the game is, or where it begins.
-    fn tried_in(&self) -> Option<SituationId> {
+    pub(super) fn tried_in(&self) -> Option<SituationId> {
         self.tries.or(self.draft.sheet().first_situation())
     }
 

@@ -60,6 +60,7 @@ enum Deed {
     Move(u64, [f32; 2]),
     Up(u64),
     Place(usize, [f32; 2], f32),
+    Hide(usize, bool),
     Screen([f32; 2]),
     Lift,
     LayAgain,
@@ -73,6 +74,7 @@ fn deeds() -> impl Strategy<Value = Vec<Deed>> {
         6 => (finger(), at()).prop_map(|(f, at)| Deed::Move(f, at)),
         6 => finger().prop_map(Deed::Up),
         2 => (0..3_usize, [-2.0..2.0_f32, -2.0..2.0_f32], 0.0..5.0_f32).prop_map(|(z, by, size)| Deed::Place(z, by, size)),
+        2 => (0..3_usize, any::<bool>()).prop_map(|(z, hidden)| Deed::Hide(z, hidden)),
         1 => [200.0..1600.0_f32, 200.0..1200.0_f32].prop_map(Deed::Screen),
         1 => Just(Deed::Lift),
         1 => Just(Deed::LayAgain),
@@ -83,7 +85,8 @@ fn deeds() -> impl Strategy<Value = Vec<Deed>> {
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(if cfg!(debug_assertions) { 300 } else { 2000 }))]
 
-    /// A naive screen: each finger belongs to the zone that it came down on, the topmost; a button is
+    /// A naive screen: each finger belongs to the zone that it came down on, the topmost that is
+    /// not hidden; a button is
     /// down while it has a finger; a stick points at the finger that came to it last.
     #[test]
     fn fingers_zones_and_players_who_move_them(deeds in deeds()) {
@@ -93,6 +96,7 @@ proptest! {
         let mut down: BTreeMap<TouchName, bool> = BTreeMap::new();
         let mut sticks: BTreeMap<TouchName, [f32; 2]> = BTreeMap::new();
         let names = ["stick", "horn", "spare"].map(name);
+        let mut hidden: Vec<TouchName> = Vec::new();
         for deed in deeds {
             let mut about = None;
             let events: Vec<EventKind> = match deed {
@@ -103,7 +107,7 @@ proptest! {
                         false => (0..2).all(|n| at[n] >= z.min[n] && at[n] < z.min[n] + z.size[n]),
                     };
                     let all: Vec<TouchZone> = zones.zones().collect();
-                    if let Some(zone) = all.iter().rev().find(|z| hit(z)) {
+                    if let Some(zone) = all.iter().rev().find(|z| hit(z) && !hidden.contains(&z.name)) {
                         fingers.push((finger, zone.name, at));
                         about = Some(zone.name);
                     }
@@ -127,6 +131,12 @@ proptest! {
                 }
                 Deed::Place(n, by, size) => {
                     zones.place(names[n], Placement::new(by, size));
+                    Vec::new()
+                }
+                Deed::Hide(n, hide) => {
+                    hidden.retain(|h| *h != names[n]);
+                    hidden.extend(hide.then_some(names[n]));
+                    zones.hide(names[n], hide);
                     Vec::new()
                 }
                 Deed::Screen(size) => {
@@ -158,7 +168,7 @@ proptest! {
             let screen = zones.screen().unwrap();
             for zone in zones.zones() {
                 let own = fingers.iter().rev().find(|(_, n, _)| *n == zone.name);
-                prop_assert_eq!(zone.touched, own.is_some());
+                prop_assert_eq!((zone.touched, zone.hidden), (own.is_some(), hidden.contains(&zone.name)));
                 if !zone.is_stick {
                     prop_assert_eq!(down.get(&zone.name).copied().unwrap_or(false), own.is_some());
                 } else if own.is_none() || about == Some(zone.name) {
@@ -235,7 +245,16 @@ fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
             down: true
         }]
     );
-    assert!(mouse.is_down());
+    let of = |what| Event {
+        at: Time::ZERO,
+        device: DeviceId(1),
+        what,
+    };
+    let (button, down) = (swap_knot::MouseButton::Left, true);
+    assert!(mouse.takes(&of(EventKind::MouseButton { button, down })));
+    assert!(mouse.takes(&of(EventKind::MouseMove { x: 1.0, y: 0.0 })));
+    let button = swap_knot::MouseButton::Right;
+    assert!(!mouse.takes(&of(EventKind::MouseButton { button, down })));
     // A finger besides is another one.
     assert_eq!(zones.down(0, stick).count(), 1);
     assert_eq!(
@@ -341,6 +360,15 @@ fn what_is_drawn_says_what_it_does_right_now() {
     assert_eq!(
         game.titles(),
         said(&[("Steer", true), ("Horn", true), ("spare", false)])
+    );
+    // What does nothing is not there, also for fingers.
+    game.frame();
+    assert!(find(&game.zones, "spare").hidden && !find(&game.zones, "horn").hidden);
+    assert_eq!(
+        game.zones
+            .down(3, middle(find(&game.zones, "spare")))
+            .count(),
+        0
     );
     let finger = middle(find(&game.zones, "horn"));
     for what in game.zones.down(1, finger) {

@@ -222,6 +222,12 @@ impl Window {
 
     /// Clicks what the window says stands somewhere.
     pub(crate) fn click(&mut self, what: &str) {
+        let at = self.middle_of(what);
+        self.click_at(at);
+    }
+
+    /// Where something stands, once it has come to rest.
+    fn middle_of(&mut self, what: &str) -> (i16, i16) {
         self.wait_for_place(what);
         // Things move until the first frames have settled.
         std::thread::sleep(Duration::from_millis(300));
@@ -234,7 +240,23 @@ impl Window {
             .find_map(|l| l.strip_prefix(&start))
             .unwrap();
         let (x, y) = last.split_once(' ').unwrap();
-        self.click_at((x.parse().unwrap(), y.parse().unwrap()));
+        (x.parse().unwrap(), y.parse().unwrap())
+    }
+
+    /// Drags what the window says stands somewhere, by so many pixels, and lets go of it when the window
+    /// has said something.
+    pub(crate) fn drag(&mut self, what: &str, by: (i16, i16), wanted: Option<&str>) {
+        let from = self.middle_of(what);
+        self.send(MOTION, 0, from);
+        self.send(BUTTON_PRESS, 1, from);
+        for n in 1..=5 {
+            let at = (from.0 + by.0 * n / 5, from.1 + by.1 * n / 5);
+            self.send(MOTION, 0, at);
+        }
+        if let Some(wanted) = wanted {
+            self.wait_for(wanted);
+        }
+        self.send(BUTTON_RELEASE, 1, (from.0 + by.0, from.1 + by.1));
     }
 
     /// Clicks somewhere, in pixels.

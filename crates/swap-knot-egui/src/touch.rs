@@ -1,0 +1,197 @@
+//! On-screen buttons and sticks: fingers on them, drawn over a game, and as a picture on the controls
+//! screen.
+
+use egui::{
+    Align2, Color32, Context, CornerRadius, CursorIcon, Event, FontId, Id, Painter, PointerButton,
+    Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
+};
+use swap_knot::screen::{Grip, Spot, TouchView, ZoneView};
+use swap_knot::{EventKind, MouseFinger, TouchZones, ZoneKnob};
+
+use crate::look::{Look, size};
+use crate::pen::{Act, Pen};
+
+/// How much of the height there is the picture takes at most.
+const SHARE: f32 = 0.62;
+/// How large a corner is that is dragged: large enough for a finger.
+const CORNER: f32 = 26.0;
+/// How far a finger that is the mouse has its number from those of screens.
+const SCREENS: u32 = 32;
+
+/// Tells zones of the fingers on a window of egui's, and hands on what they mean: feed it as events of
+/// the touch screen. Where they are drawn, by [`touch_controls`], call it in every frame.
+///
+/// It says how large the screen is, in egui's points. Fingers are lifted when the window loses the focus.
+/// The mouse is a finger where a game has switched that on; what egui makes of a finger is no mouse.
+pub fn fingers(
+    ctx: &Context,
+    zones: &mut TouchZones,
+    mouse: &mut MouseFinger,
+    mut feed: impl FnMut(EventKind),
+) {
+    let screen = ctx.content_rect();
+    zones.set_screen([screen.width(), screen.height()]);
+    let at = |p: egui::Pos2| [p.x - screen.left(), p.y - screen.top()];
+    let (events, touches) = ctx.input(|i| (i.events.clone(), i.any_touches()));
+    // What egui tells of a pointer while there is a finger is that finger.
+    let is_finger = |e: &Event| matches!(e, Event::Touch { .. });
+    let no_mouse = touches || events.iter().any(is_finger);
+    for event in events {
+        match event {
+            Event::Touch {
+                device_id,
+                id,
+                phase,
+                pos,
+                ..
+            } => {
+                let finger = id.0 ^ device_id.0.rotate_left(SCREENS);
+                match phase {
+                    TouchPhase::Start => zones.down(finger, at(pos)).for_each(&mut feed),
+                    TouchPhase::Move => {
+                        zones.moved(finger, at(pos)).into_iter().for_each(&mut feed)
+                    }
+                    TouchPhase::End | TouchPhase::Cancel => {
+                        zones.up(finger).into_iter().for_each(&mut feed);
+                    }
+                }
+            }
+            Event::PointerMoved(pos) if !no_mouse => {
+                mouse.point(at(pos), zones).into_iter().for_each(&mut feed);
+            }
+            Event::PointerButton {
+                pos,
+                button: PointerButton::Primary,
+                pressed,
+                ..
+            } if !no_mouse => {
+                mouse.point(at(pos), zones).into_iter().for_each(&mut feed);
+                let touched = mouse.press(pressed, zones);
+                touched.into_iter().flatten().for_each(&mut feed);
+            }
+            Event::WindowFocused(false) => zones.lift().into_iter().for_each(&mut feed),
+            _ => {}
+        }
+    }
+}
+
+/// Draws on-screen buttons and sticks over a game: those that do something now, lit while a finger is on
+/// them. Their view is [`Controls::touch_view`](swap_knot::Controls::touch_view).
+pub fn touch_controls(ctx: &Context, view: &TouchView, look: &Look) {
+    let layer = egui::LayerId::new(egui::Order::Foreground, Id::unique("swap-knot touch"));
+    let painter = ctx.layer_painter(layer);
+    let screen = ctx.content_rect();
+    for zone in view.zones.iter().filter(|z| z.does) {
+        let [x, y, w, h] = zone.rect;
+        let rect = Rect::from_min_size(screen.min + vec2(x, y), vec2(w, h));
+        draw(&painter, zone, rect, look, look.text.gamma_multiply(0.75));
+    }
+}
+
+/// A zone: what it does on a ground that lets the game through, with an edge that stands out from light
+/// and dark.
+fn draw(painter: &Painter, zone: &ZoneView, rect: Rect, look: &Look, edge: Color32) {
+    let fill = match zone.touched {
+        true => look.focus.gamma_multiply(0.55),
+        false => look.ground.gamma_multiply(0.55),
+    };
+    let (dark, light) = (
+        Stroke::new(4.0, look.ground.gamma_multiply(0.8)),
+        Stroke::new(2.0, edge),
+    );
+    if zone.is_stick {
+        let (center, radius) = (rect.center(), rect.width() / 2.0);
+        painter.circle(center, radius, fill, dark);
+        painter.circle_stroke(center, radius, light);
+        let [x, y] = zone.at;
+        let knob = radius * 0.38;
+        let at = center + vec2(x, -y) * (radius - knob);
+        painter.circle(at, knob, look.item.gamma_multiply(0.9), light);
+    } else {
+        let round = CornerRadius::same((rect.height() * 0.2).min(30.0) as u8);
+        painter.rect(rect, round, fill, dark, StrokeKind::Middle);
+        painter.rect_stroke(rect, round, light, StrokeKind::Inside);
+    }
+    // Below the middle of a stick, whose knob is there.
+    let (place, align) = match zone.is_stick {
+        true => (
+            pos2(rect.center().x, rect.bottom() - 8.0),
+            Align2::CENTER_BOTTOM,
+        ),
+        false => (rect.center(), Align2::CENTER_CENTER),
+    };
+    let room = rect.width() - 10.0;
+    let font = FontId::proportional(size::TEXT);
+    let galley = painter.layout(zone.title.clone(), font, look.text, room.max(30.0));
+    let fits = |room: f32, wanted: f32| (room / wanted.max(1.0)).min(1.0);
+    let scale = fits(room, galley.size().x).min(fits(rect.height() - 6.0, galley.size().y));
+    let font = FontId::proportional((size::TEXT * scale).max(9.0));
+    let galley = painter.layout(zone.title.clone(), font, look.text, room.max(30.0));
+    let text = align.anchor_size(place, galley.size());
+    painter.rect_filled(text.expand(2.0), 3.0, look.ground.gamma_multiply(0.6));
+    painter.galley(text.min, galley, look.text);
+}
+
+/// The game's screen, small, with its zones to be dragged. A screen reader hears the rows below it.
+pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: f32) {
+    let Some([wide, high]) = view.size else {
+        return;
+    };
+    let unit = ((ui.available_width() - 8.0) / wide).min(height * SHARE / high);
+    ui.add_space(size::GAP);
+    let (_, all) = ui.allocate_space(vec2(ui.available_width(), high * unit));
+    let screen = Rect::from_min_size(
+        pos2(all.center().x - wide * unit / 2.0, all.top()),
+        vec2(wide, high) * unit,
+    );
+    let look = pen.look;
+    let edge = Stroke::new(look.line.max(1.5), look.edge);
+    ui.painter()
+        .rect(screen, 4.0, look.raised, edge, StrokeKind::Outside);
+    let in_game = |delta: Vec2| [delta.x / unit, delta.y / unit];
+    for zone in &view.zones {
+        let [x, y, w, h] = zone.rect;
+        let rect = Rect::from_min_size(screen.min + vec2(x, y) * unit, vec2(w, h) * unit);
+        pen.places.push((format!("zone {}", zone.name), rect));
+        let middle = [x + w / 2.0, y + h / 2.0];
+        let spot = Spot::Zone(zone.name, ZoneKnob::X);
+        let moved = ui.interact(
+            rect,
+            Id::unique(("swap-knot zone", zone.name)),
+            Sense::drag(),
+        );
+        let room = Vec2::splat(CORNER.min(rect.width()));
+        let corner = Rect::from_center_size(rect.right_bottom(), room);
+        let sized = ui.interact(
+            corner,
+            Id::unique(("swap-knot corner", zone.name)),
+            Sense::drag(),
+        );
+        pen.places.push((format!("corner {}", zone.name), corner));
+        if moved.contains_pointer() || sized.contains_pointer() {
+            pen.hover = Some(spot);
+        }
+        let [dx, dy] = in_game(moved.drag_delta());
+        if moved.dragged() && [dx, dy] != [0.0; 2] {
+            let to = [middle[0] + dx, middle[1] + dy];
+            pen.acts.push(Act::Zone(zone.name, Grip::Middle, to));
+        }
+        let [dx, dy] = in_game(sized.drag_delta());
+        if sized.dragged() && [dx, dy] != [0.0; 2] {
+            let to = [x + w + dx, y + h + dy];
+            pen.acts.push(Act::Zone(zone.name, Grip::Corner, to));
+        }
+        let is_meant = matches!(pen.told, Some(Spot::Zone(name, _)) if name == zone.name);
+        let is_held = moved.dragged() || sized.dragged();
+        let edge = if is_meant || is_held {
+            look.focus
+        } else {
+            look.text
+        };
+        draw(ui.painter(), zone, rect, &look, edge);
+        ui.painter()
+            .circle(corner.center(), 6.0, look.item, Stroke::new(2.0, edge));
+        moved.on_hover_cursor(CursorIcon::Grab);
+        sized.on_hover_cursor(CursorIcon::ResizeNwSe);
+    }
+}
