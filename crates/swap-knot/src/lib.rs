@@ -61,7 +61,7 @@
 //! # Contents
 //! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [playing](guide::playing),
 //!   [remapping](guide::remapping), [keeping](guide::keeping), [prompting](guide::prompting),
-//!   [together](guide::together), [pads](guide::pads), [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
+//!   [together](guide::together), [pads](guide::pads), [touch](guide::touch), [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
 //!   [moving from hard-wired keys](guide::moving)
 //! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`], [`TouchZones`],
 //!   [`Simulated`] devices for tests
