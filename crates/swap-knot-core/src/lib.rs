@@ -92,7 +92,7 @@ pub use locker::{
 pub use profile::{Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread};
 
 // All of it for one player.
-pub use controls::{Controls, Report, Saving, SavingDone};
+pub use controls::{Controls, Players, Report, Saving, SavingDone};
 
 // Prompt.
 pub use prompt::{

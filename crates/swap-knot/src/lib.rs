@@ -71,7 +71,7 @@
 //! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`], [`controls!`]
 //! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
 //! - Keep: [`Profile`], [`Locker`]
-//! - All of it for one player: [`Controls`]
+//! - All of it for one player: [`Controls`], and for several: [`Players`]
 //! - Prompt and tell: [`Prompt`], [`Words`], [`Tell`], [`GameTitle`]
 
 pub mod guide;

@@ -2,6 +2,7 @@
 
 use super::{Controls, Report};
 use crate::input::{DeviceId, DeviceKind, Event, EventKind, UsbId};
+use crate::mapping::Mapper;
 use crate::prompt::{Marks, Words};
 
 /// What is known of a player's devices.
@@ -65,6 +66,34 @@ impl Controls {
     /// The devices that said that they are plugged in, and by which numbers; the last one last.
     pub fn devices(&self) -> impl Iterator<Item = (DeviceId, Option<UsbId>)> {
         self.devices.plugged.iter().copied()
+    }
+
+    /// What was chosen on the controls screen since this was asked last: which device is to play for which
+    /// players, by number. [`Players`](crate::Players) does it by itself; it is for games that say who
+    /// plays with what by [`ControlsScreen::set_sharing`](crate::screen::ControlsScreen::set_sharing).
+    pub fn take_handovers(&mut self) -> Vec<(DeviceId, Vec<usize>)> {
+        std::mem::take(&mut self.handovers)
+    }
+
+    /// A device plays for this player from here on, and was plugged in before.
+    pub(super) fn meet_device(
+        &mut self,
+        device: DeviceId,
+        usb: Option<UsbId>,
+        followed_by: &Mapper,
+    ) {
+        let (at, what) = (self.controllers.now(), EventKind::Plugged { usb });
+        let event = Event { at, device, what };
+        self.hear_of_device(&event);
+        self.controllers.mapper.take_over(followed_by, device);
+        self.follow_marks();
+    }
+
+    /// A device plays for this player no longer, wherever it is.
+    pub(super) fn forget_device(&mut self, device: DeviceId) {
+        self.devices.plugged.retain(|(d, _)| *d != device);
+        self.devices.lost.retain(|(d, ..)| *d != device);
+        self.follow_marks();
     }
 
     /// Whether a device says what it is, comes or goes: that is noted, and told where it matters.

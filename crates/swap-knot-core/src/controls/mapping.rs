@@ -22,6 +22,10 @@ pub(super) struct Controllers {
 }
 
 impl Controllers {
+    pub(super) const fn now(&self) -> Time {
+        self.now
+    }
+
     pub(super) fn show_on(&self, screen: &mut ControlsScreen) {
         let all = self.mapper.controllers().collect();
         screen.set_controllers(all, self.mapper.mappings());

@@ -3,6 +3,7 @@
 mod devices;
 mod errand;
 mod mapping;
+mod players;
 mod report;
 mod saving;
 mod screen;
@@ -10,6 +11,7 @@ mod touch;
 
 use std::collections::HashMap;
 
+pub use players::Players;
 pub use report::Report;
 pub use saving::{Saving, SavingDone};
 
@@ -18,7 +20,7 @@ use self::mapping::Controllers;
 use self::saving::Keeping;
 use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
-use crate::input::{Event, Time};
+use crate::input::{DeviceId, Event, Time};
 use crate::layout::{Layout, LayoutLearner, Resolver};
 use crate::locker::{Locker, Slug};
 use crate::profile::{Newer, Profile};
@@ -79,6 +81,8 @@ pub struct Controls {
     keeping: Option<Keeping>,
     devices: Devices,
     controllers: Controllers,
+    /// What was chosen on the screen of who plays with what.
+    handovers: Vec<(DeviceId, Vec<usize>)>,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -112,6 +116,7 @@ impl Controls {
             keeping: None,
             devices: Devices::default(),
             controllers: Controllers::default(),
+            handovers: Vec::new(),
             screen: None,
         }
     }

@@ -75,6 +75,7 @@ impl Controls {
                 ScreenWish::Apply => self.apply(screen.draft_mut()),
                 ScreenWish::Leave => stays = false,
                 ScreenWish::Send(errand) => drop(self.send(errand)),
+                ScreenWish::Give(device, players) => self.handovers.push((device, players)),
                 ScreenWish::Teach(device) => {
                     let off = self.break_off(device);
                     screen.overhear(&off);

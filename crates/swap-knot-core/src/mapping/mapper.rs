@@ -232,6 +232,8 @@ impl Mapper {
     /// Takes note of an event without translating it: for a controller that is being taught.
     pub fn overhear(&mut self, event: &Event) {
         match event.what {
+            // Some say more than once that they are there, whatever is down on them.
+            EventKind::Plugged { usb } if self.kind_of(event.device) == Some(usb) => {}
             EventKind::Plugged { usb } => {
                 self.devices.retain(|d| d.id != event.device);
                 self.devices.push(Device::new(event.device, usb));
@@ -252,6 +254,14 @@ impl Mapper {
                 }
             }
         }
+    }
+
+    /// Goes on with a device that another one has followed so far.
+    pub(crate) fn take_over(&mut self, from: &Mapper, device: DeviceId) {
+        self.devices.retain(|d| d.id != device);
+        let found = from.devices.iter().find(|d| d.id == device);
+        self.devices.extend(found.cloned());
+        self.changes = self.changes.wrapping_add(1);
     }
 
     /// The controllers that were worked and are no pads by themselves, in the order in which they came:

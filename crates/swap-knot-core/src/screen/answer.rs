@@ -3,7 +3,7 @@
 use super::dialog::FIRST_ZONE;
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
-use crate::input::Input;
+use crate::input::{DeviceId, Input};
 use crate::layout::Hand;
 use crate::locker::Slug;
 use crate::mapping::Controller;
@@ -34,6 +34,8 @@ pub(super) enum Picking {
     Where,
     /// Whether a profile is deleted.
     Delete(Slug, String),
+    /// Who plays with a device.
+    Whose(DeviceId),
     /// Whether a controller is a pad, and is taught.
     Teach(Controller),
 }
@@ -106,6 +108,7 @@ impl ControlsScreen {
                 dialog.title = self.text("try-where");
                 self.view_places()
             }
+            Picking::Whose(device) => self.view_whose(*device, &mut dialog),
             Picking::Teach(controller) => self.view_offer(*controller, &mut dialog),
             Picking::Delete(_, title) => {
                 dialog.title = words.say("delete-title", &[("title", title)]);
@@ -317,6 +320,7 @@ impl ControlsScreen {
             Picking::Delete(name, _) if n == 0 => self.delete_profile(name),
             Picking::Delete(..) => {}
             Picking::Teach(controller) => self.answer_offer(controller, n),
+            Picking::Whose(device) => self.pick_whose(device, n),
         }
     }
 

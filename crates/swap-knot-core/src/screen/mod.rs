@@ -9,6 +9,7 @@ mod keyboard;
 mod pad;
 mod profiles;
 mod proof;
+mod sharing;
 mod spot;
 mod teach;
 mod touch;
@@ -20,6 +21,7 @@ mod walk;
 use std::time::Duration;
 
 pub use command::ScreenCommand;
+pub use sharing::{SharedDevice, Sharing};
 pub use spot::{Deed, Dial, Page, Spot, Tool};
 pub use teach::ControllerDeed;
 pub use touch::Grip;
@@ -106,6 +108,7 @@ pub struct ControlsScreen {
     profiles: Profiles,
     controllers: Controllers,
     zones: TouchZones,
+    sharing: Sharing,
     /// What is to go into the clipboard.
     copied: Option<String>,
     view: ScreenView,
@@ -123,6 +126,8 @@ pub enum ScreenWish {
     /// To have something done with the player's profiles, and to be told what came of it by
     /// [`ControlsScreen::errand_done`].
     Send(Errand),
+    /// To have a device play for these players, by number; for nobody where there is none.
+    Give(DeviceId, Vec<usize>),
     /// To be given a learner of the mapping of this controller, by [`ControlsScreen::teach`].
     Teach(DeviceId),
     /// To have what was taught of a kind of controller played with, or forgotten; it is kept by
@@ -176,6 +181,7 @@ impl ControlsScreen {
             profiles: Profiles::default(),
             controllers: Controllers::default(),
             zones: TouchZones::new(),
+            sharing: Sharing::default(),
             copied: None,
             trial,
             focus: Spot::Page(Page::Bindings),
@@ -546,6 +552,7 @@ impl ControlsScreen {
             Spot::Part(input) => self.show_part(input),
             Spot::Controller(kind, deed) => self.work_controller(kind, deed),
             Spot::Controllers => self.ask_for_controllers(),
+            Spot::Device(device) => self.ask_whose(device),
             Spot::Where => self.ask_where(),
             Spot::Trying => self.work_trial(),
         }

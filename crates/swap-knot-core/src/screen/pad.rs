@@ -43,6 +43,7 @@ impl ControlsScreen {
 
     pub(super) fn view_pad(&self, view: &mut ScreenView) {
         view.tools = self.common_tools(self.tools_for_controllers());
+        view.sections.extend(self.view_sharing());
         if let Some(marks) = self.draft.words().marks() {
             let chosen = self.draft.family();
             let known = marks.known(chosen);

@@ -1,7 +1,7 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
 use super::ControllerDeed;
-use crate::input::{DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
+use crate::input::{DeviceId, DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
 use crate::mapping::kind_name;
 use crate::sheet::{Cell, Ease, Sheet};
 
@@ -208,6 +208,8 @@ pub enum Spot {
     Zone(TouchName, ZoneKnob),
     /// A deed on a kind of controller that is no pad by itself.
     Controller(Option<UsbId>, ControllerDeed),
+    /// Who plays with a device.
+    Device(DeviceId),
     /// Takes in what was taught of controllers, as text.
     Controllers,
     /// Where the actions are tried.
@@ -243,6 +245,7 @@ impl Spot {
                 format!("controller {} {}", kind_name(kind), deed.word())
             }
             Spot::Controllers => "controllers".to_owned(),
+            Spot::Device(device) => format!("device {}", device.0),
             Spot::Where => "where".to_owned(),
             Spot::Trying => "trying".to_owned(),
             Spot::Answer(n) => format!("answer {}", n + 1),

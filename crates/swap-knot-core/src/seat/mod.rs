@@ -8,6 +8,7 @@ mod kind;
 mod latch;
 mod log;
 mod motion;
+mod owners;
 mod pace;
 mod packed;
 mod query;
@@ -26,6 +27,7 @@ mod values;
 mod work;
 
 pub use kind::DeviceUse;
+pub(crate) use owners::{Owners, Sits};
 pub use pace::{Pace, Reading};
 pub use replay::ReplayError;
 pub use saved::{RestoreError, SavedSeat};

@@ -1,7 +1,8 @@
 //! Several players on one machine: which device plays for whom.
 
 use super::Seat;
-use crate::input::{Change, DeviceId, Event, EventKind, Held, Input, Time, clash};
+use super::owners::Owners;
+use crate::input::{DeviceId, Event, Input, Time};
 use crate::rig::Rig;
 
 /// The players on one machine, each with their own rig and devices.
@@ -30,12 +31,7 @@ use crate::rig::Rig;
 #[derive(Clone, Debug, Default)]
 pub struct Seats {
     seats: Vec<Seat>,
-    /// Which seats a device plays for, one bit a seat.
-    owners: Vec<(DeviceId, u16)>,
-    /// Seats that wait for a device to join, first come first served, and by what it joins.
-    waiting: Vec<(usize, Vec<Input>)>,
-    /// What is held on devices that play for nobody, so that whoever gets one does not play it.
-    free: Held,
+    owners: Owners,
 }
 
 /// Where an event went.
@@ -51,7 +47,7 @@ pub enum Fed {
 
 impl Seats {
     /// The most players.
-    pub const MAX: usize = 16;
+    pub const MAX: usize = Owners::MAX;
 
     /// No player yet.
     pub fn new() -> Seats {
@@ -94,46 +90,7 @@ impl Seats {
 
     /// Has a device play for exactly these seats. What it holds in seats it leaves is let go.
     pub fn give(&mut self, device: DeviceId, seats: &[usize]) {
-        // What was fed before is played as it was then.
-        self.seats.iter_mut().for_each(Seat::judge_fed);
-        let known = seats.iter().filter(|s| **s < self.seats.len());
-        let mask = known.fold(0_u16, |mask, s| mask | 1 << s);
-        let before = self.mask(device);
-        let now = self
-            .seats
-            .iter()
-            .map(|s| s.state.now)
-            .max()
-            .unwrap_or(Time::ZERO);
-        // The book that has followed the device so far.
-        let book = bits(before)
-            .next()
-            .map_or(&self.free, |s| self.seats[s].held());
-        let held = book.device(device);
-        for seat in bits(before & !mask) {
-            self.seats[seat].feed(&Event {
-                at: now,
-                device,
-                what: EventKind::Unplugged,
-            });
-            self.seats[seat].judge_fed();
-        }
-        if let Some(held) = held {
-            for seat in bits(mask & !before) {
-                self.seats[seat].state.held.join(device, &held);
-                self.seats[seat].note_away();
-            }
-            match (before, mask) {
-                (0, 0) => {}
-                (_, 0) => self.free.join(device, &held),
-                (0, _) => self.free.unplug(device),
-                _ => {}
-            }
-        }
-        self.owners.retain(|(d, _)| *d != device);
-        if mask != 0 {
-            self.owners.push((device, mask));
-        }
+        self.owners.give(&mut self.seats, device, seats);
     }
 
     /// Frees a device for others.
@@ -143,15 +100,13 @@ impl Seats {
 
     /// The seats that a device plays for.
     pub fn seats_of(&self, device: DeviceId) -> impl Iterator<Item = usize> + use<> {
-        bits(self.mask(device))
+        self.owners.of(device)
     }
 
     /// The devices that play for a seat, in the order in which they came, unplugged ones included:
     /// they come back to it.
     pub fn devices_of(&self, seat: usize) -> impl Iterator<Item = DeviceId> + '_ {
-        let plays = move |mask: u16| seat < Self::MAX && mask & 1 << seat != 0;
-        let owners = self.owners.iter();
-        owners.filter_map(move |(device, mask)| plays(*mask).then_some(*device))
+        self.owners.devices_of(seat)
     }
 
     /// Has the next free device on which something is pressed join a seat.
@@ -164,36 +119,25 @@ impl Seats {
     /// nowhere without a layout. A seat that waits already waits for these from now on.
     pub fn wait_for(&mut self, seat: usize, inputs: &[Input]) {
         if seat < self.seats.len() {
-            let waits = self.waiting.iter_mut().find(|(s, _)| *s == seat);
-            match waits {
-                Some((_, by)) => *by = inputs.to_vec(),
-                None => self.waiting.push((seat, inputs.to_vec())),
-            }
+            self.owners.wait_for(seat, inputs);
         }
     }
 
     /// Whether a seat waits for a device.
     pub fn is_waiting(&self, seat: usize) -> bool {
-        self.waiting.iter().any(|(s, _)| *s == seat)
+        self.owners.is_waiting(seat)
     }
 
     /// Has a seat wait for no device any more: a player backed out of joining.
     pub fn stop_waiting(&mut self, seat: usize) {
-        self.waiting.retain(|(s, _)| *s != seat);
+        self.owners.stop_waiting(seat);
     }
 
     /// A player leaves: their devices are free for others, as far as nobody shares them, and what
     /// they held ends ([`Cause::Unplugged`](super::Cause::Unplugged)). Answers the devices that are
     /// free now. The seat stays, with its rig and situations, for whoever joins it next.
     pub fn leave(&mut self, seat: usize) -> Vec<DeviceId> {
-        self.stop_waiting(seat);
-        let theirs: Vec<DeviceId> = self.devices_of(seat).collect();
-        for &device in &theirs {
-            let others: Vec<usize> = self.seats_of(device).filter(|s| *s != seat).collect();
-            self.give(device, &others);
-        }
-        let free = theirs.into_iter().filter(|d| self.mask(*d) == 0);
-        free.collect()
+        self.owners.leave(&mut self.seats, seat)
     }
 
     /// Takes an event in, for whomever its device plays for; one of [`DeviceId::ALL`] is for
@@ -201,35 +145,18 @@ impl Seats {
     pub fn feed(&mut self, event: &Event) -> Fed {
         if event.device == DeviceId::ALL {
             self.seats.iter_mut().for_each(|seat| seat.feed(event));
-            self.free.feed(event);
+            self.owners.hear_all(event);
             return Fed::Played;
         }
-        let mask = self.mask(event.device);
-        if mask != 0 {
-            for seat in bits(mask) {
+        if self.owners.mask(event.device) != 0 {
+            for seat in self.owners.of(event.device) {
                 self.seats[seat].feed(event);
             }
             return Fed::Played;
         }
-        let mut pressed = Vec::new();
-        self.free.follow(event, |control, change| {
-            if matches!(change, Change::Down { .. }) {
-                pressed.extend(control.input());
-            }
-        });
-        if let EventKind::Touch { name, down: true } = event.what {
-            pressed.push(Input::Touch(name));
-        }
-        if self.waiting.is_empty() || !is_press(&event.what) {
-            return Fed::Free;
-        }
-        let joins = |by: &[Input]| {
-            by.is_empty() || by.iter().any(|i| pressed.iter().any(|p| clash(*i, *p)))
-        };
-        let Some(at) = self.waiting.iter().position(|(_, by)| joins(by)) else {
+        let Some(seat) = self.owners.hear_free(event) else {
             return Fed::Free;
         };
-        let (seat, _) = self.waiting.remove(at);
         self.give(event.device, &[seat]);
         Fed::Joined(seat)
     }
@@ -242,27 +169,5 @@ impl Seats {
     /// Closes the frame of every seat.
     pub fn tick(&mut self, now: Time) {
         self.seats.iter_mut().for_each(|seat| seat.tick(now));
-    }
-
-    fn mask(&self, device: DeviceId) -> u16 {
-        let found = self.owners.iter().find(|(d, _)| *d == device);
-        found.map_or(0, |(_, mask)| *mask)
-    }
-}
-
-fn bits(mask: u16) -> impl Iterator<Item = usize> {
-    (0..Seats::MAX).filter(move |seat| mask & 1 << seat != 0)
-}
-
-/// Whether something was pressed on purpose; sticks and motion drift.
-fn is_press(what: &EventKind) -> bool {
-    match *what {
-        EventKind::Key { down, .. }
-        | EventKind::MouseButton { down, .. }
-        | EventKind::HidButton { down, .. }
-        | EventKind::HidHat { down, .. }
-        | EventKind::Touch { down, .. } => down,
-        EventKind::PadButton { value, .. } => value >= 0.5,
-        _ => false,
     }
 }

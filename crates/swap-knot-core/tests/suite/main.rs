@@ -40,6 +40,7 @@ mod screen;
 mod seams;
 mod seat;
 mod seat_model;
+mod several;
 mod sheets;
 mod touch;
 mod traces;

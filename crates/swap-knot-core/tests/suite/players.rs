@@ -97,6 +97,9 @@ fn two_players_share_a_keyboard_and_a_pad_joins() {
         Fed::Free,
         "a stick drifts; only a press joins"
     );
+    // What is held is no press, however often it is told.
+    assert_eq!(seats.feed(&south(21, 1.0)), Fed::Free);
+    assert_eq!(seats.feed(&south(21, 0.0)), Fed::Free);
     assert_eq!(seats.feed(&south(22, 1.0)), Fed::Joined(deckhand));
     seats.feed(&south(23, 0.0));
     seats.feed(&south(24, 1.0));

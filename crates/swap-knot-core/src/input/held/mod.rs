@@ -579,6 +579,18 @@ impl Held {
         Some(DeviceHeld { device, touch })
     }
 
+    /// Where something is on a device.
+    pub(crate) fn level_on(&self, id: DeviceId, control: Control) -> [f32; 2] {
+        let device = self.devices.iter().find(|d| d.id == Some(id));
+        device.map_or([0.0; 2], |d| d.level(control))
+    }
+
+    /// Whether something is down on a device, or away from rest.
+    pub(crate) fn is_device_worked(&self, id: DeviceId) -> bool {
+        let device = self.devices.iter().find(|d| d.id == Some(id));
+        device.is_some_and(|d| d.down.iter().any(|word| *word != 0))
+    }
+
     /// Takes a device in. What is held on it is spent: it was not held for this player.
     pub(crate) fn join(&mut self, id: DeviceId, held: &DeviceHeld) {
         self.end_glides();

@@ -725,3 +725,12 @@ touch-text = Zieh einen Knopf oder Stick dorthin, wo deine Finger sind, und an s
 zone-x = Nach rechts
 zone-y = Nach unten
 zone-size = Größe
+# several players
+section-devices = Wer womit spielt
+devices-text = Drück etwas auf einem Gerät: seine Zeile leuchtet auf.
+device-numbered = { $device } { $number }
+device-nobody = niemand
+device-all = alle
+device-last = Dir bliebe kein Gerät.
+player-numbered = Spieler { $number }
+whose-title = Wer spielt damit?

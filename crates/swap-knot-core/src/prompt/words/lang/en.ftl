@@ -610,3 +610,12 @@ touch-text = Drag a button or stick to where your fingers are, and its corner to
 zone-x = To the right
 zone-y = Down
 zone-size = Size
+# several players
+section-devices = Who plays with what
+devices-text = Press something on a device: its row lights up.
+device-numbered = { $device } { $number }
+device-nobody = nobody
+device-all = all of them
+device-last = You would be left without a device.
+player-numbered = Player { $number }
+whose-title = Who plays with this?

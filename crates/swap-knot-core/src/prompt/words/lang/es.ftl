@@ -661,3 +661,12 @@ touch-text = Arrastra un botón o un stick adonde estén tus dedos, y su esquina
 zone-x = A la derecha
 zone-y = Abajo
 zone-size = Tamaño
+# several players
+section-devices = Quién juega con qué
+devices-text = Pulsa algo en un dispositivo: su fila se ilumina.
+device-numbered = { $device } { $number }
+device-nobody = nadie
+device-all = todos
+device-last = Te quedarías sin dispositivo.
+player-numbered = Jugador { $number }
+whose-title = ¿Quién juega con esto?

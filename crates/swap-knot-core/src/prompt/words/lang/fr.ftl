@@ -662,3 +662,12 @@ touch-text = Faites glisser un bouton ou un stick là où sont vos doigts, et so
 zone-x = Vers la droite
 zone-y = Vers le bas
 zone-size = Taille
+# several players
+section-devices = Qui joue avec quoi
+devices-text = Appuyez sur un appareil : sa ligne s'allume.
+device-numbered = { $device } { $number }
+device-nobody = personne
+device-all = tous
+device-last = Il ne vous resterait aucun appareil.
+player-numbered = Joueur { $number }
+whose-title = Qui joue avec cela ?

@@ -655,3 +655,12 @@ touch-text = Trascina un pulsante o una levetta dove sono le tue dita, e il suo 
 zone-x = A destra
 zone-y = In giù
 zone-size = Dimensione
+# several players
+section-devices = Chi gioca con che cosa
+devices-text = Premi qualcosa su un dispositivo: la sua riga si accende.
+device-numbered = { $device } { $number }
+device-nobody = nessuno
+device-all = tutti
+device-last = Resteresti senza dispositivo.
+player-numbered = Giocatore { $number }
+whose-title = Chi gioca con questo?

@@ -571,3 +571,12 @@ touch-text = ボタンやスティックを指の届く所へ動かし、角を�
 zone-x = 右へ
 zone-y = 下へ
 zone-size = 大きさ
+# several players
+section-devices = 誰がどれで遊ぶか
+devices-text = 機器の何かを押すと、その行が光ります。
+device-numbered = { $device } { $number }
+device-nobody = なし
+device-all = 全員
+device-last = 使える機器がなくなります。
+player-numbered = プレイヤー{ $number }
+whose-title = これで遊ぶのは？

@@ -675,3 +675,12 @@ touch-text = 버튼이나 스틱을 손가락이 닿는 곳으로 끌고, 모서
 zone-x = 오른쪽으로
 zone-y = 아래로
 zone-size = 크기
+# several players
+section-devices = 누가 무엇으로 하는지
+devices-text = 장치에서 아무거나 누르면 그 줄이 켜집니다.
+device-numbered = { $device } { $number }
+device-nobody = 없음
+device-all = 모두
+device-last = 쓸 장치가 없게 됩니다.
+player-numbered = 플레이어 { $number }
+whose-title = 누가 이것으로 하나요?

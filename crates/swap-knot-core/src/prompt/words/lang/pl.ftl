@@ -631,3 +631,12 @@ touch-text = Przeciągnij przycisk lub gałkę tam, gdzie są twoje palce, a ró
 zone-x = W prawo
 zone-y = W dół
 zone-size = Rozmiar
+# several players
+section-devices = Kto czym gra
+devices-text = Naciśnij coś na urządzeniu: jego wiersz się zaświeci.
+device-numbered = { $device } { $number }
+device-nobody = nikt
+device-all = wszyscy
+device-last = Nie zostałoby ci żadne urządzenie.
+player-numbered = Gracz { $number }
+whose-title = Kto tym gra?

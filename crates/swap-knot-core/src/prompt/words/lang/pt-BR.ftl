@@ -700,3 +700,12 @@ touch-text = Arraste um botão ou analógico para onde estão seus dedos, e o ca
 zone-x = Para a direita
 zone-y = Para baixo
 zone-size = Tamanho
+# several players
+section-devices = Quem joga com o quê
+devices-text = Aperte algo em um dispositivo: a linha dele acende.
+device-numbered = { $device } { $number }
+device-nobody = ninguém
+device-all = todos
+device-last = Você ficaria sem dispositivo.
+player-numbered = Jogador { $number }
+whose-title = Quem joga com isto?

@@ -646,3 +646,12 @@ touch-text = Перетащите кнопку или стик туда, где 
 zone-x = Вправо
 zone-y = Вниз
 zone-size = Размер
+# several players
+section-devices = Кто чем играет
+devices-text = Нажмите что-нибудь на устройстве: его строка загорится.
+device-numbered = { $device } { $number }
+device-nobody = никто
+device-all = все
+device-last = У вас не осталось бы устройства.
+player-numbered = Игрок { $number }
+whose-title = Кто этим играет?

@@ -716,3 +716,12 @@ touch-text = Bir düğmeyi ya da çubuğu parmaklarının olduğu yere sürükle
 zone-x = Sağa
 zone-y = Aşağı
 zone-size = Boyut
+# several players
+section-devices = Kim neyle oynuyor
+devices-text = Bir aygıtta bir şeye bas: satırı yanar.
+device-numbered = { $device } { $number }
+device-nobody = hiç kimse
+device-all = hepsi
+device-last = Aygıtsız kalırdın.
+player-numbered = Oyuncu { $number }
+whose-title = Bununla kim oynuyor?

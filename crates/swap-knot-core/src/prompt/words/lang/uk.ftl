@@ -647,3 +647,12 @@ touch-text = Перетягніть кнопку або стик туди, де 
 zone-x = Праворуч
 zone-y = Униз
 zone-size = Розмір
+# several players
+section-devices = Хто чим грає
+devices-text = Натисніть щось на пристрої: його рядок засвітиться.
+device-numbered = { $device } { $number }
+device-nobody = ніхто
+device-all = усі
+device-last = Вам не лишилося б пристрою.
+player-numbered = Гравець { $number }
+whose-title = Хто цим грає?

@@ -672,3 +672,12 @@ touch-text = 把按钮或摇杆拖到手指所在的位置，拖动它的角来�
 zone-x = 向右
 zone-y = 向下
 zone-size = 大小
+# several players
+section-devices = 谁用什么玩
+devices-text = 在设备上按一下，它那一行就会亮起。
+device-numbered = { $device } { $number }
+device-nobody = 无人
+device-all = 所有人
+device-last = 你将没有可用的设备。
+player-numbered = 玩家 { $number }
+whose-title = 谁用它玩？

@@ -670,3 +670,12 @@ touch-text = 把按鈕或搖桿拖到手指所在的位置，拖動它的角來�
 zone-x = 向右
 zone-y = 向下
 zone-size = 大小
+# several players
+section-devices = 誰用什麼玩
+devices-text = 在裝置上按一下，它那一列就會亮起。
+device-numbered = { $device } { $number }
+device-nobody = 無人
+device-all = 所有人
+device-last = 你將沒有可用的裝置。
+player-numbered = 玩家 { $number }
+whose-title = 誰用它玩？
