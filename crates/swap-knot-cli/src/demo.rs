@@ -218,12 +218,17 @@ fn prompts(out: &mut impl Write, before: &Rig, profile: &Profile) -> Step {
     ];
     for layout in ["us", "fr"].into_iter().filter_map(Layout::shipped) {
         for device in [DeviceKind::Keyboard, DeviceKind::Gamepad] {
-            let mut line = vec![layout.name().to_owned(), device.to_string()];
-            for profile in [&Profile::default(), profile] {
+            let mut shown = |profile: &Profile| {
                 let rig = Rig::new(sheet, profile, &layout);
-                line.push(prompt.render(&rig, device).to_string());
-            }
-            rows.push(line);
+                prompt.render(&rig, device).to_string()
+            };
+            let (before, after) = (shown(&Profile::default()), shown(profile));
+            let after = match after == before {
+                true => "the same".to_owned(),
+                false => after,
+            };
+            let (layout, device) = (layout.name().to_owned(), device.to_string());
+            rows.push(vec![layout, device, before, after]);
         }
     }
     write!(out, "{}", columns(2, &rows))?;

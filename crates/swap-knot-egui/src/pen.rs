@@ -287,7 +287,9 @@ impl Pen<'_> {
         } else if item.changed {
             inner.label(text("•").strong().color(look.changed));
         }
-        let drawn = chord.is_some_and(|chord| {
+        // The drawing of a zone is its name in a frame, which is here already.
+        let is_named = |c: &&swap_knot::Chord| c.device_kind() == swap_knot::DeviceKind::Touch;
+        let drawn = chord.filter(|c| !is_named(c)).is_some_and(|chord| {
             let (glyphs, layout, words) = (&mut *self.glyphs, self.layout, self.words);
             prompt::chord(&mut inner, chord, glyphs, layout, words, size::GLYPH)
         });

@@ -302,6 +302,9 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> f32 {
     let name = pen.measure(ui, &item.label, size::TEXT);
     match chord {
         None => name + 2.0 * size::PAD,
+        Some(chord) if chord.device_kind() == swap_knot::DeviceKind::Touch => {
+            (name + 2.0 * size::PAD + 8.0).min(WIDEST)
+        }
         Some(chord) => {
             let glyphs = chord.inputs().count() as f32 * (size::GLYPH * 1.3 + 5.0);
             let on_keys = chord.device_kind() == swap_knot::DeviceKind::Keyboard;

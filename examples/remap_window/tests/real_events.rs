@@ -51,15 +51,19 @@ impl Opens for Desktop {
     }
 }
 
+/// A desktop and a folder for profiles, where there can be a display.
+fn desk() -> Option<(Desktop, tempfile::TempDir)> {
+    let there = !skip_without_display();
+    there.then(|| (Desktop::start(), tempfile::tempdir().unwrap()))
+}
+
 const CAST_OFF: &str = "cell cast-off keyboard-1";
 
 #[test]
 fn a_taken_key_is_swapped_kept_and_follows_the_layout() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
 
     let mut window = desktop.open(profiles.path());
     window.open_screen();
@@ -105,11 +109,9 @@ fn a_taken_key_is_swapped_kept_and_follows_the_layout() {
 
 #[test]
 fn controls_that_nobody_confirms_are_not_kept() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     let ask = |window: &mut Window| {
@@ -139,12 +141,10 @@ fn controls_that_nobody_confirms_are_not_kept() {
 
 #[test]
 fn escape_leaves_a_cell_as_it_is_and_leaving_asks() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
+    };
     const LANTERN: &str = "cell lantern keyboard-1";
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     window.click(LANTERN);
@@ -182,11 +182,9 @@ fn escape_leaves_a_cell_as_it_is_and_leaving_asks() {
 
 #[test]
 fn rows_are_searched_by_title_and_by_key() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     window.wait_until("rows", "32");
@@ -222,13 +220,11 @@ fn rows_are_searched_by_title_and_by_key() {
 
 #[test]
 fn the_layout_is_found_at_the_start_and_followed_while_it_runs() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
+    };
     const KEY_Y: u8 = 29;
     const KEY_M: u8 = 58;
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
     desktop.set_layout("fr");
     let mut window = desktop.open(profiles.path());
     // Nothing is pressed yet: the display says so.
@@ -256,13 +252,11 @@ fn the_layout_is_found_at_the_start_and_followed_while_it_runs() {
 
 #[test]
 fn what_dead_keys_compose_moves_no_layout() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
+    };
     const BRACKET_LEFT: u8 = 34;
     const KEY_E: u8 = 26;
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
     for layout in ["be", "fr", "de"] {
         desktop.set_layout(layout);
         let mut window = desktop.open(profiles.path());
@@ -279,11 +273,9 @@ fn what_dead_keys_compose_moves_no_layout() {
 
 #[test]
 fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     // From the first row down to Hurry; cleared, and back.
@@ -325,11 +317,9 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
 
 #[test]
 fn the_screen_is_worked_with_a_pad_alone() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     // The game's own button opens it, as Escape does.
     push(&mut window, "center");
@@ -388,11 +378,9 @@ fn push(window: &mut Window, button: &str) {
 
 #[test]
 fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     // What is held ends when the screen opens.
     window.simulate("0 9 pad:stick-left 0 0.9");
@@ -442,11 +430,9 @@ fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
 
 #[test]
 fn a_pause_covers_who_walks_and_gives_it_back() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     window.simulate("0 9 pad:stick-left 0 0.9");
     window.wait_until("doing", "Walk");
@@ -463,11 +449,9 @@ fn a_pause_covers_who_walks_and_gives_it_back() {
 /// tried; all of it is there after a restart.
 #[test]
 fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let mut window = desktop.open(profiles.path());
     push(&mut window, "center");
     window.wait_until("screen", "open");
@@ -526,6 +510,14 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     window.simulate("0 9 pad:stick-right-click 0");
     push(&mut window, "center-left");
     window.wait_until("family", "by place: as the gamepad says it is");
+    // A button of the screen is moved, and put back.
+    push(&mut window, "shoulder-right");
+    window.wait_until("focus", "where");
+    push(&mut window, "down");
+    push(&mut window, "right");
+    window.wait_until("zone rope x", "To the right: 0.02");
+    push(&mut window, "center-left");
+    window.wait_until("zone rope x", "To the right: 0");
     // Trying: the button that goes back is tried like any other.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "where");
@@ -568,11 +560,9 @@ fn go(window: &mut Window, button: &str, to: &str) {
 
 #[test]
 fn on_screen_buttons_are_worked_moved_kept_and_no_mouse() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let by_mouse = ["--touch", "mouse"];
     let mut window = desktop.open_with(profiles.path(), &by_mouse);
     window.drag("on-screen stick", (60, -20), Some("began: walk"));
@@ -606,11 +596,9 @@ fn on_screen_buttons_are_worked_moved_kept_and_no_mouse() {
 
 #[test]
 fn a_controller_that_nobody_knows_is_taught_in_the_window_and_a_pad_after_a_restart() {
-    if skip_without_display() {
+    let Some((desktop, profiles)) = desk() else {
         return;
-    }
-    let desktop = Desktop::start();
-    let profiles = tempfile::tempdir().unwrap();
+    };
     let press = |window: &mut Window, number: u8| {
         window.simulate(&format!("0 9 hid:button-{number} down"));
         window.simulate(&format!("0 9 hid:button-{number} up"));

@@ -156,8 +156,11 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press; and of a
     /// controller whose mapping was taught it hears what that is on a pad.
     pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
-        // What was chosen by pointing counts for whatever comes after it.
+        // What was chosen by pointing counts for whatever comes after it; but the first that comes after
+        // the screen was left is still the screen's.
+        let was_open = self.screen.is_some();
         self.carry_out();
+        let is_left = was_open && self.screen.is_none();
         self.learn(event);
         self.hear_of_device(event);
         if self.is_taught_by(event) || self.offers_teaching(event) {
@@ -165,7 +168,7 @@ impl Controls {
         }
         let mut mapper = std::mem::take(&mut self.controllers.mapper);
         mapper.event(event, |event| {
-            let taken = takes(event, self.resolver().layout());
+            let taken = is_left || takes(event, self.resolver().layout());
             self.take_in(event, taken);
         });
         self.controllers.mapper = mapper;

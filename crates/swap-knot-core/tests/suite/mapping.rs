@@ -1,5 +1,6 @@
 //! Controllers without a known mapping: taught part by part, kept as a file, and pads from then on.
 
+use crate::common::what;
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
@@ -488,10 +489,7 @@ fn what_wobbles_and_whatever_else_is_worked_answers_nothing() {
     let other = DeviceId(9);
     let first = HidButton::new(1).unwrap();
     for down in [true, false] {
-        let what = EventKind::HidButton {
-            button: first,
-            down,
-        };
+        let what = what::hid(first, down);
         let event = Event {
             at: Time::from_millis(lessons.now),
             device: other,

@@ -3,7 +3,7 @@
 
 use std::collections::BTreeMap;
 
-use crate::common::{demo, small};
+use crate::common::{demo, small, what};
 use proptest::prelude::*;
 use swap_knot::{
     Controls, DeviceId, DeviceKind, Event, EventKind, Input, Layout, Marks, MarksFindingKind,
@@ -93,14 +93,7 @@ fn prompts_follow_the_pad_that_was_pressed_and_no_drift() {
                 player.feed(STRANGE, EventKind::PadStick { stick, x, y: 0.0 });
             }
             player.press(pad);
-            player.feed(
-                STRANGE,
-                EventKind::PadStick {
-                    stick: Stick::LEFT,
-                    x: 0.06,
-                    y: 0.01,
-                },
-            );
+            player.feed(STRANGE, what::stick(Stick::LEFT, 0.06, 0.01));
             assert_eq!(player.prompt(), says);
         }
     }
@@ -454,11 +447,7 @@ proptest! {
 #[test]
 fn kinds_are_followed_while_a_menu_has_the_events() {
     let mut player = Player::new(Profile::default());
-    let key = |down| EventKind::Key {
-        place: Place::KeyF,
-        down,
-        text: None,
-    };
+    let key = |down| what::key(Place::KeyF, down);
     player.feed(0, key(true)).feed(0, key(false)).tick();
     assert_eq!(player.controls.seat().device_kind(), DeviceKind::Keyboard);
     player

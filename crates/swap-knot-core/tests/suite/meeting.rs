@@ -1,6 +1,7 @@
 //! Play and check agree, over every stack that a sheet allows: whatever two actions one gesture
 //! begins, the check has told of; and whatever it tells of, some gesture does.
 
+use crate::common::what;
 use std::collections::BTreeSet;
 
 use proptest::prelude::*;
@@ -150,14 +151,7 @@ impl Hands {
     fn work(&mut self, leaf: Input, down: bool) {
         self.now += 10;
         let (device, what) = match leaf {
-            Input::Key(place) => (
-                0,
-                EventKind::Key {
-                    place,
-                    down,
-                    text: None,
-                },
-            ),
+            Input::Key(place) => (0, what::key(place, down)),
             Input::PadButton(button) => {
                 let value = if down { 1.0 } else { 0.0 };
                 (1, EventKind::PadButton { button, value })

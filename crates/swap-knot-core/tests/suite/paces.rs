@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use crate::common::small;
+use crate::common::{small, what};
 use proptest::prelude::*;
 use swap_knot::{
     ActionId, Arm, Cause, DeviceId, Edge, Event, EventKind, Layout, Pace, PadButton, Place,
@@ -451,11 +451,7 @@ fn what_is_spent_stays_silent_until_it_has_been_at_rest() {
     let (horn, walk) = (id(&sheet, "horn"), id(&sheet, "walk"));
     let tilt = |at, x| {
         let (at, device) = (Time::from_millis(at), DeviceId(2));
-        let what = EventKind::PadStick {
-            stick: Stick::LEFT,
-            x,
-            y: 0.0,
-        };
+        let what = what::stick(Stick::LEFT, x, 0.0);
         Event { at, device, what }
     };
     seat.feed(&key(1_000, Place::KeyH, true));

@@ -3,7 +3,7 @@
 
 use std::time::Duration;
 
-use crate::common::{Hand, cell, chord, demo, small, us};
+use crate::common::{Hand, cell, chord, demo, small, us, what};
 use proptest::prelude::*;
 use swap_knot::{
     Actions, Arm, Cause, DeviceId, DeviceKind, DeviceUse, Event, EventKind, Fed, FeelPatch,
@@ -20,15 +20,7 @@ fn event(device: u16, at: u64, what: EventKind) -> Event {
 }
 
 fn key(at: u64, place: Place, down: bool) -> Event {
-    event(
-        0,
-        at,
-        EventKind::Key {
-            place,
-            down,
-            text: None,
-        },
-    )
+    event(0, at, what::key(place, down))
 }
 
 fn preset(sheet: &Sheet, name: Option<&str>) -> Rig {
@@ -74,24 +66,11 @@ fn two_players_share_a_keyboard_and_a_pad_joins() {
     assert!(!seats.get(deckhand).unwrap().is_down((walk, Arm::Up)));
     assert!(seats.get(deckhand).unwrap().is_down((walk, Arm::Left)));
 
-    let south = |at, value| {
-        event(
-            7,
-            at,
-            EventKind::PadButton {
-                button: PadButton::South,
-                value,
-            },
-        )
-    };
+    let south = |at, value| event(7, at, what::pad(PadButton::South, value));
     let cast_off = sheet.find("cast-off").unwrap();
     assert_eq!(seats.feed(&south(20, 1.0)), Fed::Free);
     seats.wait_for_device(deckhand);
-    let drift = EventKind::PadStick {
-        stick: Stick::LEFT,
-        x: 0.9,
-        y: 0.0,
-    };
+    let drift = what::stick(Stick::LEFT, 0.9, 0.0);
     assert_eq!(
         seats.feed(&event(7, 21, drift)),
         Fed::Free,
@@ -140,63 +119,19 @@ fn touch_zones_and_other_controllers_are_inputs_like_any_other() {
     );
     let mut hand = Hand::new(&sheet);
     let name = |n: &str| n.parse::<TouchName>().unwrap();
-    hand.feed(
-        3,
-        EventKind::Touch {
-            name: name("horn"),
-            down: true,
-        },
-    );
-    hand.feed(
-        3,
-        EventKind::Touch {
-            name: name("unknown"),
-            down: true,
-        },
-    );
-    hand.feed(
-        3,
-        EventKind::TouchStick {
-            name: name("thumb"),
-            x: 0.0,
-            y: 0.5,
-        },
-    );
-    hand.feed(
-        4,
-        EventKind::HidAxis {
-            axis: HidAxis::Rz,
-            value: -0.25,
-        },
-    );
-    hand.feed(
-        4,
-        EventKind::HidAxis {
-            axis: HidAxis::Brake,
-            value: 0.75,
-        },
-    );
-    hand.feed(
-        4,
-        EventKind::HidButton {
-            button: HidButton::new(7).unwrap(),
-            down: true,
-        },
-    )
-    .tick();
+    hand.feed(3, what::touch(name("horn"), true));
+    hand.feed(3, what::touch(name("unknown"), true));
+    hand.feed(3, what::touch_stick(name("thumb"), 0.0, 0.5));
+    hand.feed(4, what::axis(HidAxis::Rz, -0.25));
+    hand.feed(4, what::axis(HidAxis::Brake, 0.75));
+    hand.feed(4, what::hid(HidButton::new(7).unwrap(), true))
+        .tick();
     assert!(hand.is_down("horn") && hand.is_down("map"));
     assert_eq!(hand.seat.plane(hand.action("walk")), [0.0, 0.5]);
     assert_eq!(hand.seat.value(hand.action("rudder")), -0.25);
     assert_eq!(hand.seat.value(hand.action("brake")), 0.75);
     assert_eq!(hand.seat.device_kind(), DeviceKind::Other);
-    hand.feed(
-        4,
-        EventKind::HidAxis {
-            axis: HidAxis::Brake,
-            value: f32::NAN,
-        },
-    )
-    .tick();
+    hand.feed(4, what::axis(HidAxis::Brake, f32::NAN)).tick();
     assert_eq!(
         hand.seat.value(hand.action("brake")),
         0.0,
@@ -476,20 +411,9 @@ fn the_device_used_last_on_purpose_is_known() {
             told(seat.last_used(DeviceKind::Gamepad)),
         )
     };
-    let press = |value| EventKind::PadButton {
-        button: PadButton::North,
-        value,
-    };
-    let drift = EventKind::PadStick {
-        stick: Stick::LEFT,
-        x: 0.12,
-        y: 0.0,
-    };
-    let key = EventKind::Key {
-        place: Place::KeyH,
-        down: true,
-        text: None,
-    };
+    let press = |value| what::pad(PadButton::North, value);
+    let drift = what::stick(Stick::LEFT, 0.12, 0.0);
+    let key = what::key(Place::KeyH, true);
     assert_eq!(feed(1, 2, drift), (None, None));
     assert_eq!(feed(2, 3, press(1.0)), (Some((3, 2)), Some((3, 2))));
     // Neither a release nor a drifting stick is a purpose.
@@ -550,13 +474,7 @@ fn what_became_of_an_input_is_told_by_the_judge() {
         told(&mut hand),
         "KeyE coil Waiting, KeyE coil Worked, KeyT tap Waiting, KeyT tap TooLong"
     );
-    hand.feed(
-        1,
-        EventKind::PadButton {
-            button: PadButton::TriggerLeft,
-            value: 0.5,
-        },
-    );
+    hand.feed(1, what::pad(PadButton::TriggerLeft, 0.5));
     assert_eq!(
         told(&mut hand),
         "pad:trigger-left fire NotFarEnough, pad:trigger-left aim Worked"

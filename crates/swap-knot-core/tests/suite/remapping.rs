@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use crate::common::{cell, chord, demo, small, us};
+use crate::common::{cell, chord, demo, small, us, what};
 use proptest::prelude::*;
 use swap_knot::{
     Bind, Cell, Chord, ColumnKind, DeviceId, Draft, Event, EventKind, Heard, Held, Input, Layout,
@@ -292,14 +292,7 @@ fn resetting_goes_back_at_every_level() {
 }
 
 fn press(at: u64, place: Place, down: bool) -> Event {
-    event(
-        at,
-        EventKind::Key {
-            place,
-            down,
-            text: None,
-        },
-    )
+    event(at, what::key(place, down))
 }
 
 fn event(at: u64, what: EventKind) -> Event {
@@ -325,15 +318,7 @@ fn heard(options: ListenerOptions, down: &[EventKind], events: &[Event]) -> Vec<
 
 #[test]
 fn the_click_that_started_it_is_not_taken() {
-    let click = |at, down| {
-        event(
-            at,
-            EventKind::MouseButton {
-                button: MouseButton::Left,
-                down,
-            },
-        )
-    };
+    let click = |at, down| event(at, what::click(MouseButton::Left, down));
     let down = [click(0, true).what, press(0, Place::KeyW, true).what];
     let events = [
         press(5, Place::KeyG, true), // still deaf
@@ -380,16 +365,7 @@ fn modifiers_alone_decide_when_let_go_and_chords_at_once() {
 
 #[test]
 fn sticks_count_only_if_they_rested_first() {
-    let stick = |at, x| {
-        event(
-            at,
-            EventKind::PadStick {
-                stick: Stick::LEFT,
-                x,
-                y: 0.1,
-            },
-        )
-    };
+    let stick = |at, x| event(at, what::stick(Stick::LEFT, x, 0.1));
     let right: Input = "pad:stick-left.right".parse().unwrap();
     let events = [stick(1, 0.9), stick(2, 0.1), stick(3, 0.5), stick(4, 0.8)];
     assert_eq!(

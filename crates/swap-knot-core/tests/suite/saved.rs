@@ -1,6 +1,6 @@
 //! Actions that the game works itself, and the state of a seat put away and taken out again.
 
-use crate::common::small;
+use crate::common::{small, what};
 use proptest::prelude::*;
 use swap_knot::{
     ActionId, Arm, Cause, DeviceId, Event, EventKind, Layout, Pace, PadButton, Place, Profile,
@@ -286,11 +286,7 @@ fn a_bot_goes_any_way_at_once_and_beside_a_hand() {
     let key = |at, down| Event {
         at,
         device: DeviceId(0),
-        what: EventKind::Key {
-            place: Place::KeyW,
-            down,
-            text: None,
-        },
+        what: what::key(Place::KeyW, down),
     };
     bot.feed(&key(at(3), true));
     bot.feed(&key(at(400), false));
@@ -344,22 +340,14 @@ fn rolling_back_a_minute_allocates_nothing() {
         .collect();
     let events = |step: u64| {
         let at = Time::from_micros(step * 16_667 + 3_000);
-        let key = |place, down| EventKind::Key {
-            place,
-            down,
-            text: None,
-        };
+        let key = |place, down| what::key(place, down);
         let tilt = (step % 40) as f32 / 40.0;
         let what = match step % 6 {
             0 => key(Place::KeyW, step.is_multiple_of(12)),
             1 => key(Place::KeyE, step % 12 == 1),
             2 => EventKind::MouseMove { x: 3.0, y: 1.0 },
             3 => key(Place::ControlLeft, step % 12 == 3),
-            4 => EventKind::PadStick {
-                stick: Stick::LEFT,
-                x: tilt,
-                y: -tilt,
-            },
+            4 => what::stick(Stick::LEFT, tilt, -tilt),
             _ => key(Place::KeyL, step % 12 == 5),
         };
         Event {

@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use crate::common::{DEMO, Hand, chord, demo, small, us};
+use crate::common::{DEMO, Hand, chord, demo, small, us, what};
 use swap_knot::{
     Arm, ColumnKind, DeviceId, DeviceKind, Direction, Event, EventKind, Heard, Held, HidButton,
     HidInput, Input, Layout, Listener, ListenerOptions, MouseButton, PadButton, Place, Profile,
@@ -78,11 +78,7 @@ fn a_listener_is_not_deafened_by_a_stick_that_lies_beside_its_middle() {
     held.feed(&at(0, 2, tilt(Stick::LEFT, 0.02, 0.0)));
     let mut listener = Listener::new(ListenerOptions::default(), &held);
     listener.hear(&at(1, 2, tilt(Stick::LEFT, 0.02, 0.01)));
-    let key = |down| EventKind::Key {
-        place: Place::KeyG,
-        down,
-        text: None,
-    };
+    let key = |down| what::key(Place::KeyG, down);
     assert_eq!(
         listener.hear(&at(2, 0, key(true))),
         Heard::Chord(chord("KeyG"))
@@ -97,11 +93,7 @@ fn a_listener_is_not_deafened_by_a_stick_that_lies_beside_its_middle() {
 
     // After a lost focus a drifting stick is not taken, and another plug changes nothing.
     let mut listener = Listener::new(ListenerOptions::default(), &Held::new());
-    let shift = EventKind::Key {
-        place: Place::ShiftLeft,
-        down: true,
-        text: None,
-    };
+    let shift = what::key(Place::ShiftLeft, true);
     assert_eq!(listener.hear(&at(5, 0, shift)), Heard::Holding);
     assert_eq!(
         listener.hear(&at(6, 7, EventKind::Unplugged)),
@@ -123,10 +115,7 @@ fn a_listener_is_not_deafened_by_a_stick_that_lies_beside_its_middle() {
 fn a_listener_for_the_keyboard_takes_no_chord_with_a_part_of_a_pad() {
     let options = ListenerOptions::default().for_columns(ColumnKind::Keyboard);
     let mut listener = Listener::new(options, &Held::new());
-    let pull = EventKind::PadButton {
-        button: PadButton::TriggerLeft,
-        value: 1.0,
-    };
+    let pull = what::pad(PadButton::TriggerLeft, 1.0);
     listener.hear(&at(0, 2, pull));
     let up = Direction::Up;
     let heard = listener.hear(&at(1, 1, EventKind::Wheel { direction: up }));
@@ -189,11 +178,7 @@ fn a_stamp_from_the_future_does_not_stop_the_clock() {
 #[test]
 fn forty_devices_are_followed_each_by_itself() {
     let mut hand = Hand::new(&demo());
-    let key = |down| EventKind::Key {
-        place: Place::KeyW,
-        down,
-        text: None,
-    };
+    let key = |down| what::key(Place::KeyW, down);
     for device in 0..40 {
         hand.feed(device, key(true));
     }
@@ -250,15 +235,7 @@ fn of_two_opposites_at_one_stamp_the_later_event_wins() {
         let mut hand = Hand::new(&demo());
         hand.situation(&["helm"]);
         for place in order {
-            hand.seat.feed(&at(
-                5,
-                0,
-                EventKind::Key {
-                    place,
-                    down: true,
-                    text: None,
-                },
-            ));
+            hand.seat.feed(&at(5, 0, what::key(place, true)));
         }
         hand.wait(400);
         let right = hand.seat.value(hand.action("steer"));

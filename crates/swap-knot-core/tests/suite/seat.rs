@@ -1,6 +1,6 @@
 //! Playing: down, up and held; chords, manners, situations; nothing stuck, nothing twice.
 
-use crate::common::{Hand, chord, demo, small};
+use crate::common::{Hand, chord, demo, small, what};
 use swap_knot::{Draft, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig, Sheet};
 
 #[test]
@@ -286,11 +286,7 @@ fn losing_focus_and_a_pulled_plug_end_everything_once() {
 #[test]
 fn two_devices_of_one_kind_hold_a_key_together() {
     let mut hand = Hand::new(&small("[actions.horn]\nbind = \"KeyH\""));
-    let key = |down| EventKind::Key {
-        place: Place::KeyH,
-        down,
-        text: None,
-    };
+    let key = |down| what::key(Place::KeyH, down);
     hand.feed(0, key(true))
         .feed(7, key(true))
         .feed(0, key(false))

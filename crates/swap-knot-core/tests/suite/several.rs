@@ -4,14 +4,14 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use proptest::prelude::*;
-use swap_knot::screen::{Item, ScreenView};
+use swap_knot::screen::ScreenView;
 use swap_knot::{
     Controls, DeviceId, DeviceKind, Event, EventKind, Fed, HidButton, Layout, Locker, Mapping,
     Marks, Memory, PadButton, PadSource, Place, Players, Profile, Report, Sheet, Slug, Taught,
     Time,
 };
 
-use crate::common::small;
+use crate::common::{answer, answers, press, screen, small, what};
 
 const SHEET: &str = r#"
 [actions.horn]
@@ -56,14 +56,7 @@ impl Room {
 
     fn key(&mut self, place: Place) {
         for down in [true, false] {
-            self.feed(
-                0,
-                EventKind::Key {
-                    place,
-                    down,
-                    text: None,
-                },
-            );
+            self.feed(0, what::key(place, down));
             self.tick();
         }
     }
@@ -86,23 +79,11 @@ impl Room {
     }
 
     fn view(&mut self, player: usize) -> ScreenView {
-        let controls = self.players.get_mut(player).unwrap();
-        controls.screen_mut().unwrap().view().clone()
+        screen(self.players.get_mut(player).unwrap()).view().clone()
     }
 
     fn press(&mut self, player: usize, id: &str) {
-        let found = self
-            .view(player)
-            .items()
-            .find(|i| i.id == id)
-            .map(|i| i.spot);
-        let spot = found.unwrap_or_else(|| panic!("no {id}"));
-        self.players
-            .get_mut(player)
-            .unwrap()
-            .screen_mut()
-            .unwrap()
-            .press(spot);
+        press(self.players.get_mut(player).unwrap(), id);
         self.tick();
     }
 
@@ -119,19 +100,9 @@ impl Room {
             .collect()
     }
 
-    fn answers(&mut self, player: usize) -> Vec<Item> {
-        let dialog = self.view(player).dialog.unwrap();
-        dialog.lines.into_iter().flatten().collect()
-    }
-
     fn answer(&mut self, player: usize, label: &str) {
-        let all = self.answers(player);
-        let found = all.iter().find(|i| i.label == label);
-        let id = found
-            .unwrap_or_else(|| panic!("no {label} among {all:?}"))
-            .id
-            .clone();
-        self.press(player, &id);
+        answer(self.players.get_mut(player).unwrap(), label);
+        self.tick();
     }
 }
 
@@ -345,7 +316,7 @@ fn who_plays_with_what_is_shown_lit_and_handed_over_on_the_screen() {
 
     // The keyboard is all that Ada has left.
     room.press(0, "device 0");
-    let answers = room.answers(0);
+    let answers = answers(room.players.get_mut(0).unwrap());
     let told: Vec<(&str, bool)> = answers.iter().map(|i| (&*i.label, i.enabled)).collect();
     assert_eq!(
         told,

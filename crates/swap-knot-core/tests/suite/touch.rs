@@ -3,13 +3,13 @@
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
-use swap_knot::screen::{Grip, ScreenCommand, Spot};
+use swap_knot::screen::{ControlsScreen, Grip, ScreenCommand, Spot};
 use swap_knot::{
     Controls, DeviceId, Direction, Event, EventKind, Layout, MouseFinger, Placement, Profile,
     Setting, Sheet, Time, TouchName, TouchZone, TouchZones, ZoneKnob,
 };
 
-use crate::common::small;
+use crate::common::{answer, answers, press, screen, small, what};
 
 const SHEET: &str = r#"
 [situations.deck]
@@ -238,13 +238,7 @@ fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
     assert!(!find(&zones, "horn").touched);
     assert_eq!(mouse.switch(true, &mut zones), None);
     let pressed: Vec<EventKind> = mouse.press(true, &mut zones).unwrap().collect();
-    assert_eq!(
-        pressed,
-        [EventKind::Touch {
-            name: name("horn"),
-            down: true
-        }]
-    );
+    assert_eq!(pressed, [what::touch(name("horn"), true)]);
     let of = |what| Event {
         at: Time::ZERO,
         device: DeviceId(1),
@@ -263,13 +257,7 @@ fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
         "it slid off, and is on the horn still"
     );
     let let_go: Vec<EventKind> = mouse.press(false, &mut zones).unwrap().collect();
-    assert_eq!(
-        let_go,
-        [EventKind::Touch {
-            name: name("horn"),
-            down: false
-        }]
-    );
+    assert_eq!(let_go, [what::touch(name("horn"), false)]);
     assert_eq!(mouse.press(true, &mut zones).unwrap().count(), 1);
     let moved = mouse.point([stick[0] + 1000.0, stick[1]], &mut zones);
     assert!(
@@ -321,19 +309,12 @@ impl Game {
     fn open(&mut self, page: &str) {
         self.controls.open_screen(self.now);
         self.frame();
-        let screen = self.controls.screen_mut().unwrap();
-        let found = screen
-            .view()
-            .pages
-            .iter()
-            .find(|p| p.id == page)
-            .map(|p| p.spot);
-        screen.press(found.unwrap_or_else(|| panic!("no {page}")));
+        press(&mut self.controls, page);
         self.frame();
     }
 
-    fn do_it(&mut self, edit: impl FnOnce(&mut swap_knot::screen::ControlsScreen)) {
-        edit(self.controls.screen_mut().unwrap());
+    fn do_it(&mut self, edit: impl FnOnce(&mut ControlsScreen)) {
+        edit(screen(&mut self.controls));
         self.frame();
     }
 
@@ -477,56 +458,20 @@ fn with_keys_alone_it_is_moved_by_its_numbers_and_reset_at_every_level() {
         "{moved:?}"
     );
     assert!(moved.size[0] > start.size[0] * 1.05);
-    let item = |game: &mut Game| {
-        game.controls
-            .screen_mut()
-            .unwrap()
-            .view()
-            .focused()
-            .unwrap()
-            .clone()
-    };
-    let focused = item(&mut game);
-    assert!(
-        focused.changed && focused.label.starts_with("Size: "),
-        "{focused:?}"
-    );
+    let focused = screen(&mut game.controls).view().focused().unwrap().clone();
+    assert!(focused.changed && focused.label.starts_with("Size: "));
     assert!(focused.spoken.starts_with("horn: Size"), "{focused:?}");
     game.do_it(|s| s.command(ScreenCommand::Reset));
     assert_eq!(find(&game.zones, "horn").size, start.size);
     push(&mut game, ZoneKnob::Size, Direction::Right, 2);
-    for (answer, is_back) in [("Everything: Touch", true), ("Everything", true)] {
-        let changed = find(&game.zones, "horn");
-        assert_ne!(changed, start);
-        game.do_it(|s| {
-            let tool = s
-                .view()
-                .tools
-                .iter()
-                .find(|t| t.id == "tool reset")
-                .unwrap()
-                .spot;
-            s.press(tool);
-        });
-        let dialog = game
-            .controls
-            .screen_mut()
-            .unwrap()
-            .view()
-            .dialog
-            .clone()
-            .unwrap();
-        let all: Vec<_> = dialog.lines.into_iter().flatten().collect();
-        let found = all
-            .iter()
-            .find(|i| i.label.contains("Touch") || i.label.contains("touch"));
-        let found = match answer {
-            "Everything" => all.iter().rev().nth(1),
-            _ => found,
-        };
-        let found = found.unwrap_or_else(|| panic!("{all:?}")).spot;
-        game.do_it(|s| s.press(found));
-        assert_eq!(find(&game.zones, "horn") == start, is_back, "{answer}");
+    // Everything on touch, and everything.
+    for last in [2, 1] {
+        assert_ne!(find(&game.zones, "horn"), start);
+        press(&mut game.controls, "tool reset");
+        let all = answers(&mut game.controls);
+        let meant = all[all.len() - 1 - last].spot;
+        game.do_it(|s| s.press(meant));
+        assert_eq!(find(&game.zones, "horn"), start);
         push(&mut game, ZoneKnob::X, Direction::Left, 2);
     }
 }
@@ -548,48 +493,16 @@ fn there_is_a_page_only_where_the_game_has_zones() {
 fn who_has_no_finger_on_the_screen_binds_a_zone_by_its_name() {
     let mut game = Game::new(Profile::default());
     game.open("page bindings");
-    let cell = game
-        .sheet
-        .find_row("coil")
-        .unwrap()
-        .cell("touch-1".parse().unwrap());
-    game.do_it(|s| s.press(Spot::Cell(cell)));
-    let dialog = game
-        .controls
-        .screen_mut()
-        .unwrap()
-        .view()
-        .dialog
-        .clone()
-        .unwrap();
-    let all: Vec<_> = dialog.lines.into_iter().flatten().collect();
-    let spare = all.iter().find(|i| i.label == "spare").unwrap().spot;
-    game.do_it(|s| s.press(spare));
+    press(&mut game.controls, "cell coil touch-1");
+    answer(&mut game.controls, "spare");
     game.do_it(|s| s.command(ScreenCommand::Apply));
     game.controls.close_screen();
     assert_eq!(game.titles()[2], ("Coil".to_owned(), true));
     // A zone that is taken asks, like any other input.
     game.open("page bindings");
-    game.do_it(|s| s.press(Spot::Cell(cell)));
-    let dialog = game
-        .controls
-        .screen_mut()
-        .unwrap()
-        .view()
-        .dialog
-        .clone()
-        .unwrap();
-    let all: Vec<_> = dialog.lines.into_iter().flatten().collect();
-    let horn = all.iter().find(|i| i.label == "horn").unwrap().spot;
-    game.do_it(|s| s.press(horn));
-    let dialog = game
-        .controls
-        .screen_mut()
-        .unwrap()
-        .view()
-        .dialog
-        .clone()
-        .unwrap();
+    press(&mut game.controls, "cell coil touch-1");
+    answer(&mut game.controls, "horn");
+    let dialog = screen(&mut game.controls).view().dialog.clone().unwrap();
     assert!(dialog.title.contains("Horn"), "{}", dialog.title);
 }
 

@@ -1,7 +1,7 @@
 //! How far to turn: mouse and stick as one, rates beyond full, curves, smooth wheels, thresholds; and
 //! chords that a movement completes or whose parts come together.
 
-use crate::common::{Hand, chord, small, us};
+use crate::common::{Hand, chord, small, us, what};
 use proptest::prelude::*;
 use swap_knot::{
     ActionId, DeviceId, DeviceKind, Event, EventKind, Heard, Held, Listener, ListenerOptions,
@@ -26,19 +26,11 @@ fn event(micros: u64, device: u16, what: EventKind) -> Event {
 }
 
 fn stick(x: f32, y: f32) -> EventKind {
-    EventKind::PadStick {
-        stick: Stick::RIGHT,
-        x,
-        y,
-    }
+    what::stick(Stick::RIGHT, x, y)
 }
 
 fn key(place: Place, down: bool) -> EventKind {
-    EventKind::Key {
-        place,
-        down,
-        text: None,
-    }
+    what::key(place, down)
 }
 
 fn mouse(x: f32, y: f32) -> EventKind {
@@ -254,10 +246,7 @@ fn a_trigger_works_a_press_where_its_threshold_is() {
 }
 
 fn right(down: bool) -> EventKind {
-    EventKind::MouseButton {
-        button: MouseButton::Right,
-        down,
-    }
+    what::click(MouseButton::Right, down)
 }
 
 #[test]
@@ -299,10 +288,7 @@ fn a_stick_completes_a_chord() {
     );
     let (look, crane) = (id(&sheet, "look"), id(&sheet, "crane"));
     let mut hand = Hand::new(&sheet);
-    let shoulder = |value| EventKind::PadButton {
-        button: PadButton::ShoulderLeft,
-        value,
-    };
+    let shoulder = |value| what::pad(PadButton::ShoulderLeft, value);
     hand.feed(0, shoulder(1.0)).feed(0, stick(1.0, 0.0)).tick();
     assert_eq!(
         (hand.seat.plane(look), hand.seat.plane(crane)),

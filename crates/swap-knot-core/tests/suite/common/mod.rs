@@ -1,10 +1,12 @@
 //! What several tests need: the demo sheet, events, a hand on a seat.
 
 pub mod disk;
+pub mod what;
 
+use swap_knot::screen::{ControlsScreen, Item};
 use swap_knot::{
-    ActionId, Cell, Chord, DeviceId, Event, EventKind, Layout, MouseButton, PadButton, Place,
-    Profile, Rig, Seat, Sheet, Stick, Time,
+    ActionId, Cell, Chord, Controls, DeviceId, Event, EventKind, Layout, MouseButton, PadButton,
+    Place, Profile, Rig, Seat, Sheet, Stick, Time,
 };
 
 pub const DEMO: &str = include_str!("../../../../../demo/slack-water.toml");
@@ -37,6 +39,38 @@ pub fn cell(sheet: &Sheet, text: &str) -> Cell {
         .find_row(row)
         .unwrap_or_else(|| panic!("no row {row}"));
     row.cell(column.parse().unwrap())
+}
+
+/// The controls screen that a player has open.
+pub fn screen(controls: &mut Controls) -> &mut ControlsScreen {
+    controls.screen_mut().unwrap()
+}
+
+/// Chooses what stands there under an id.
+pub fn press(controls: &mut Controls, id: &str) {
+    let screen = screen(controls);
+    let found = screen.view().items().find(|i| i.id == id);
+    let spot = found.unwrap_or_else(|| panic!("no {id}")).spot;
+    screen.press(spot);
+}
+
+/// What the dialog offers.
+pub fn answers(controls: &mut Controls) -> Vec<Item> {
+    let dialog = screen(controls).view().dialog.iter();
+    dialog
+        .flat_map(|d| d.lines.iter().flatten())
+        .cloned()
+        .collect()
+}
+
+/// Chooses what the dialog offers under a label.
+pub fn answer(controls: &mut Controls, label: &str) {
+    let all = answers(controls);
+    let found = all.iter().find(|i| i.label == label);
+    let spot = found
+        .unwrap_or_else(|| panic!("no {label} in {all:?}"))
+        .spot;
+    screen(controls).press(spot);
 }
 
 /// A seat with hands on every device; each step takes a millisecond.

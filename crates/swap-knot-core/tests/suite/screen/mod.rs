@@ -5,6 +5,7 @@ mod pages;
 mod player;
 mod teaching;
 
+use crate::common::what;
 use std::time::Duration;
 
 use player::{ARROWS, CROSS, Player, rows};
@@ -81,26 +82,14 @@ fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
     );
     // A chord: a shoulder held, and a button.
     player.pad(PadButton::South);
-    player.send(EventKind::PadButton {
-        button: PadButton::ShoulderLeft,
-        value: 1.0,
-    });
-    player.send(EventKind::PadButton {
-        button: PadButton::Up,
-        value: 1.0,
-    });
+    player.send(what::pad(PadButton::ShoulderLeft, 1.0));
+    player.send(what::pad(PadButton::Up, 1.0));
     assert_eq!(
         player.label("cell cast-off gamepad-1"),
         "left shoulder + cross up"
     );
-    player.send(EventKind::PadButton {
-        button: PadButton::Up,
-        value: 0.0,
-    });
-    player.send(EventKind::PadButton {
-        button: PadButton::ShoulderLeft,
-        value: 0.0,
-    });
+    player.send(what::pad(PadButton::Up, 0.0));
+    player.send(what::pad(PadButton::ShoulderLeft, 0.0));
     // Reset, undo, clear: all that a cell has.
     player.pad(PadButton::North);
     player.pad(PadButton::CenterLeft);
@@ -348,10 +337,7 @@ fn another_controller_gets_out_of_listening_and_trying() {
     let button = |player: &mut Player, n: u8| {
         let button = swap_knot_core::HidButton::new(n).unwrap();
         player.send(EventKind::HidButton { button, down: true });
-        player.send(EventKind::HidButton {
-            button,
-            down: false,
-        });
+        player.send(what::hid(button, false));
     };
     button(&mut player, 1);
     assert!(player.dialog().starts_with("Press the new input"));
@@ -432,11 +418,7 @@ fn presets_resets_and_searches_say_what_they_do() {
             down: true,
             text,
         });
-        player.send(EventKind::Key {
-            place,
-            down: false,
-            text: None,
-        });
+        player.send(what::key(place, false));
     }
     assert_eq!(rows(&mut player), ["Horn"]);
     // A key that is a command with Ctrl types nothing: the clipboard comes by itself.

@@ -1,5 +1,6 @@
 //! Anything that a player may do, in any order.
 
+use crate::common::what;
 use swap_knot_core::screen::{Item, ScreenView, Spot, Tool};
 use swap_knot_core::{
     Column, Controls, DeviceKind, Draft, EventKind, Layout, Locker, Memory, PadButton, Place, Slug,
@@ -110,19 +111,12 @@ fn anything(dice: &mut Dice) -> EventKind {
         }
         5 | 6 => {
             let value = dice.pick(&[0.0, 0.3, 1.0, f32::NAN, -4.0]);
-            EventKind::PadButton {
-                button: dice.pick(PadButton::ALL),
-                value,
-            }
+            what::pad(dice.pick(PadButton::ALL), value)
         }
         7 => {
             let stick = dice.pick(&Stick::ALL);
             let far = [0.0, 0.2, -0.7, 1.0, f32::INFINITY];
-            EventKind::PadStick {
-                stick,
-                x: dice.pick(&far),
-                y: dice.pick(&far),
-            }
+            what::stick(stick, dice.pick(&far), dice.pick(&far))
         }
         8 => {
             let button = dice.pick(&swap_knot_core::MouseButton::NAMED);
@@ -142,10 +136,7 @@ fn anything(dice: &mut Dice) -> EventKind {
                 direction: swap_knot_core::Direction::Down,
                 down: true,
             },
-            EventKind::Touch {
-                name: "horn".parse().unwrap(),
-                down: true,
-            },
+            what::touch("horn".parse().unwrap(), true),
         ]),
     }
 }

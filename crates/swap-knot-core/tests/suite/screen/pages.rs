@@ -1,5 +1,6 @@
 //! The pages of profiles, keyboard, pad and trying.
 
+use crate::common::what;
 use swap_knot_core::screen::{Item, Role, RowView};
 use swap_knot_core::{
     Controls, DeviceId, Event, EventKind, HidButton, Layout, Locker, Marks, Memory, PadButton,
@@ -63,11 +64,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
             down: true,
             text: Some(c),
         });
-        player.send(EventKind::Key {
-            place: Place::KeyS,
-            down: false,
-            text: None,
-        });
+        player.send(what::key(Place::KeyS, false));
     }
     player.key(Place::Enter);
     player.wait(20);
@@ -259,10 +256,7 @@ fn the_pad_is_told_by_its_marks_lit_and_leads_to_what_is_on_a_part() {
         stick.label
     );
     // Pressed parts are lit in the picture and in the rows, and sticks move.
-    player.send(EventKind::PadButton {
-        button: PadButton::StickRightClick,
-        value: 1.0,
-    });
+    player.send(what::pad(PadButton::StickRightClick, 1.0));
     player.tilt(Stick::RIGHT, 0.5, -0.25);
     let view = player.view();
     let pad = view.pad.clone().unwrap();

@@ -1,5 +1,6 @@
 //! A player before the screen, with a clock.
 
+use crate::common::what;
 use std::time::Duration;
 
 use swap_knot_core::screen::{Item, ScreenView};
@@ -60,11 +61,7 @@ impl Player {
     }
 
     pub(crate) fn hold(&mut self, place: Place, down: bool) {
-        self.send(EventKind::Key {
-            place,
-            down,
-            text: None,
-        });
+        self.send(what::key(place, down));
     }
 
     pub(crate) fn key(&mut self, place: Place) {
@@ -154,22 +151,14 @@ pub(crate) fn what_pad(what: &EventKind) -> bool {
 
 pub(crate) fn released(what: EventKind) -> EventKind {
     match what {
-        EventKind::Key { place, .. } => EventKind::Key {
-            place,
-            down: false,
-            text: None,
-        },
+        EventKind::Key { place, .. } => what::key(place, false),
         EventKind::PadButton { button, .. } => EventKind::PadButton { button, value: 0.0 },
         other => other,
     }
 }
 
 pub(crate) const fn down(place: Place) -> EventKind {
-    EventKind::Key {
-        place,
-        down: true,
-        text: None,
-    }
+    what::key(place, true)
 }
 
 pub(crate) const fn pushed(button: PadButton) -> EventKind {

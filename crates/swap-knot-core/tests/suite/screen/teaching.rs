@@ -1,12 +1,12 @@
 //! A controller without a known mapping: offered, taught, tried, kept, and a pad after a restart.
 
-use swap_knot_core::screen::Item;
 use swap_knot_core::{
     Controls, DeviceId, DeviceKind, Event, EventKind, HidAxis, HidButton, Layout, LoadNote, Locker,
     LockerErrorKind, Mappings, Memory, PadButton, Place, Report, Slug, Store, Taught,
 };
 
 use super::player::{Player, rows};
+use crate::common::{answer, what};
 
 const DEVICE: DeviceId = DeviceId(66);
 const KIND: &str = "1209:5a03";
@@ -61,12 +61,8 @@ impl Table {
     }
 
     fn answer(&mut self, label: &str) {
-        let dialog = self.player.view().dialog.unwrap();
-        let all: Vec<Item> = dialog.lines.into_iter().flatten().collect();
-        let item = all.iter().find(|i| i.label == label);
-        let item = item.unwrap_or_else(|| panic!("no {label} among {all:?}"));
-        let id = item.id.clone();
-        self.player.click(&id);
+        answer(&mut self.player.controls, label);
+        self.player.wait(10);
     }
 
     fn message(&mut self) -> String {
@@ -298,10 +294,7 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
     );
     table.answer("Not now");
     assert_eq!(table.player.focus(), focus);
-    table.send(EventKind::HidButton {
-        button: HidButton::new(9).unwrap(),
-        down: true,
-    });
+    table.send(what::hid(HidButton::new(9).unwrap(), true));
     assert_eq!(table.player.dialog(), "");
     // It is among the controllers, to be taught later.
     let row = |state: &str, items: &[&str]| {
