@@ -178,7 +178,15 @@ impl Pads {
         let before = self.refused.len();
         let (device, usb) = self.came(which, is_pad);
         match self.refused.len() == before {
-            true => tell(device, EventKind::Plugged { usb }),
+            true => {
+                tell(device, EventKind::Plugged { usb });
+                if is_pad {
+                    // So that it is known as a pad whatever is pressed first, if only a button beyond
+                    // the standard mapping.
+                    let (stick, x, y) = (Stick::LEFT, 0.0, 0.0);
+                    tell(device, EventKind::PadStick { stick, x, y });
+                }
+            }
             false => self.known[usize::from(device.0 - FIRST)].which = None,
         }
     }

@@ -78,7 +78,17 @@ fn every_button_and_axis_arrives_from_the_library() {
     desk.frame();
     let device = desk.heard[0].device;
     let usb = "1209:5a01".parse().ok();
-    assert_eq!(desk.heard_of(device), [EventKind::Plugged { usb }]);
+    // It says who it is, and that it is a pad at rest.
+    let (stick, x, y) = (Stick::LEFT, 0.0, 0.0);
+    let rest = EventKind::PadStick { stick, x, y };
+    assert_eq!(desk.heard_of(device), [EventKind::Plugged { usb }, rest]);
+    // So a button that the standard mapping has no place for makes no unknown controller of it.
+    pad.button(Button::Misc1 as i32, true);
+    desk.frame();
+    assert!(desk.controls.take_reports().is_empty());
+    assert_eq!(desk.controls.controllers().count(), 0);
+    pad.button(Button::Misc1 as i32, false);
+    desk.frame();
     let mut places = Vec::new();
     for (n, button) in BUTTONS.into_iter().enumerate() {
         assert_eq!(button as usize, n, "they are in SDL's order");
