@@ -28,10 +28,10 @@ mod text_place;
 // Inputs and their text.
 pub use input::{
     ButtonCounting, Chord, ChordError, DeviceId, DeviceKind, Direction, Event, EventKind,
-    FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, Letter,
-    MAX_HELD, Modifier, MouseButton, MouseFinger, PadButton, PadPart, Place, Placement, Platform,
-    Relation, Side, Sign, Simulated, Stick, StillDown, SystemUse, Time, TouchName, TouchNameError,
-    TouchZone, TouchZones, UsbFilter, UsbId, UsbIdError, ZoneKnob,
+    FurtherButton, Held, HidAxis, HidButton, HidInput, Input, InputError, InputShape, KeyQuirks,
+    Letter, MAX_HELD, Modifier, MouseButton, MouseFinger, PadButton, PadPart, Place, Placement,
+    Platform, Relation, Side, Sign, Simulated, Stick, StillDown, SystemUse, Time, TouchName,
+    TouchNameError, TouchZone, TouchZones, UsbFilter, UsbId, UsbIdError, ZoneKnob,
 };
 
 // Controllers without a known mapping.

@@ -20,7 +20,7 @@ use self::mapping::Controllers;
 use self::saving::Keeping;
 use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
-use crate::input::{DeviceId, Event, Time};
+use crate::input::{DeviceId, Event, KeyQuirks, Time};
 use crate::layout::{Layout, LayoutLearner, Resolver};
 use crate::locker::{Locker, Slug};
 use crate::profile::{Newer, Profile};
@@ -83,6 +83,7 @@ pub struct Controls {
     controllers: Controllers,
     /// What was chosen on the screen of who plays with what.
     handovers: Vec<(DeviceId, Vec<usize>)>,
+    quirks: KeyQuirks,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -117,6 +118,7 @@ impl Controls {
             devices: Devices::default(),
             controllers: Controllers::default(),
             handovers: Vec::new(),
+            quirks: KeyQuirks::default(),
             screen: None,
         }
     }
@@ -156,6 +158,24 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press; and of a
     /// controller whose mapping was taught it hears what that is on a pad.
     pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
+        if self.quirks.passes(event, self.resolver().platform()) {
+            self.hear(event, &mut takes);
+            return;
+        }
+        let mut quirks = std::mem::take(&mut self.quirks);
+        let on = self.resolver().clone();
+        quirks.event(event, &on, |event| self.hear(event, &mut takes));
+        self.quirks = quirks;
+    }
+
+    /// Time goes by, or a seat is asked: what waited to be told from what a system does was meant.
+    fn settle_keys(&mut self) {
+        let mut quirks = std::mem::take(&mut self.quirks);
+        quirks.settle(|event| self.hear(event, &mut |_, _| false));
+        self.quirks = quirks;
+    }
+
+    fn hear(&mut self, event: &Event, takes: &mut impl FnMut(&Event, &Layout) -> bool) {
         // What was chosen by pointing counts for whatever comes after it; but the first that comes after
         // the screen was left is still the screen's.
         let was_open = self.screen.is_some();
@@ -199,6 +219,7 @@ impl Controls {
 
     /// Closes a frame of the picture; see [`Seat::tick`].
     pub fn tick(&mut self, now: Time) {
+        self.settle_keys();
         self.set_now(now);
         self.seat.tick(now);
         self.report_lost();
@@ -214,6 +235,7 @@ impl Controls {
 
     /// Lets time go by up to a moment; see [`Seat::advance`].
     pub fn advance(&mut self, to: Time) {
+        self.settle_keys();
         self.seat.advance(to);
         self.follow_marks();
     }

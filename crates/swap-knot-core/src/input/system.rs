@@ -5,7 +5,7 @@
 
 use std::sync::LazyLock;
 
-use super::{Chord, Input, Modifier, Place};
+use super::{Chord, Input, Modifier, Place, Platform};
 
 /// What some system does with a chord.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -15,6 +15,18 @@ pub struct SystemUse {
     pub does: &'static str,
     /// Where, as in "Windows and Linux".
     pub on: &'static str,
+}
+
+impl SystemUse {
+    /// Whether a player on a platform comes upon it.
+    pub fn is_on(&self, platform: Platform) -> bool {
+        let name = match platform {
+            Platform::Mac => "macOS",
+            Platform::Windows => "Windows",
+            Platform::Other => "Linux",
+        };
+        self.on.contains(name) || self.on == "most systems"
+    }
 }
 
 /// Chords with either side of each modifier, and what becomes of them.

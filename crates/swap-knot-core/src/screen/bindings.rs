@@ -2,7 +2,7 @@
 
 use super::{ColumnView, ControlsScreen, Item, Role, RowView, ScreenView, Section, Tool};
 use crate::draft::{Draft, MenuCell, MenuRow};
-use crate::input::Chord;
+use crate::input::{Chord, system_use};
 use crate::sheet::{Column, ColumnKind};
 
 /// What is searched for.
@@ -255,8 +255,17 @@ impl ControlsScreen {
             .extend(cell.why_not.iter().map(|why| self.draft.tell(why)));
         item.text
             .extend(cell.not_in_force.iter().map(|n| self.draft.tell(n)));
+        item.text.extend(self.kept_by_system(cell.chord.as_ref()));
         item.spoken = self.spoken(row, cell, listens);
         item
+    }
+
+    /// That the player's system may keep what is bound for itself, if it may.
+    pub(super) fn kept_by_system(&self, chord: Option<&Chord>) -> Option<String> {
+        let chord = chord?;
+        let platform = self.draft.resolver().platform();
+        let known = system_use(chord).filter(|known| known.is_on(platform));
+        known.map(|_| self.draft.telling().about("system-takes", &[], chord))
     }
 
     /// What a screen reader says for a cell: title, column and what it holds, with what is to be

@@ -648,8 +648,13 @@ impl ControlsScreen {
             Heard::Chord(chord) => match std::mem::replace(&mut self.busy, Busy::Nothing) {
                 Busy::Listening(cell, _) => {
                     self.focus_on(self.before);
+                    let kept = self.kept_by_system(Some(&chord));
                     let bound = self.draft.bind(cell, chord);
+                    let is_done = matches!(bound, Ok(Bind::Done));
                     self.after(bound);
+                    if is_done {
+                        self.message = kept;
+                    }
                 }
                 _ => {
                     self.filter.on = Some(chord);

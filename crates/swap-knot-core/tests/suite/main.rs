@@ -34,6 +34,7 @@ mod paces;
 mod players;
 mod profiles;
 mod prompts;
+mod quirks;
 mod remapping;
 mod saved;
 mod screen;

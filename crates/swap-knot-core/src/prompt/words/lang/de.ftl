@@ -734,3 +734,5 @@ device-all = alle
 device-last = Dir bliebe kein Gerät.
 player-numbered = Spieler { $number }
 whose-title = Wer spielt damit?
+# what a system does besides
+system-takes = Dein System behält das vielleicht für sich: { $input }

@@ -619,3 +619,5 @@ device-all = all of them
 device-last = You would be left without a device.
 player-numbered = Player { $number }
 whose-title = Who plays with this?
+# what a system does besides
+system-takes = Your system may keep this for itself: { $input }

@@ -670,3 +670,5 @@ device-all = todos
 device-last = Te quedarías sin dispositivo.
 player-numbered = Jugador { $number }
 whose-title = ¿Quién juega con esto?
+# what a system does besides
+system-takes = Puede que tu sistema se quede con esto: { $input }

@@ -671,3 +671,5 @@ device-all = tous
 device-last = Il ne vous resterait aucun appareil.
 player-numbered = Joueur { $number }
 whose-title = Qui joue avec cela ?
+# what a system does besides
+system-takes = Votre système garde peut-être cela pour lui : { $input }

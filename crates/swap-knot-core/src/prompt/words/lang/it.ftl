@@ -664,3 +664,5 @@ device-all = tutti
 device-last = Resteresti senza dispositivo.
 player-numbered = Giocatore { $number }
 whose-title = Chi gioca con questo?
+# what a system does besides
+system-takes = Il tuo sistema potrebbe tenere questo per sé: { $input }

@@ -580,3 +580,5 @@ device-all = 全員
 device-last = 使える機器がなくなります。
 player-numbered = プレイヤー{ $number }
 whose-title = これで遊ぶのは？
+# what a system does besides
+system-takes = システムが使うため、ゲームに届かないことがあります：{ $input }

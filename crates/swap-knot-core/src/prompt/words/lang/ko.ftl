@@ -684,3 +684,5 @@ device-all = 모두
 device-last = 쓸 장치가 없게 됩니다.
 player-numbered = 플레이어 { $number }
 whose-title = 누가 이것으로 하나요?
+# what a system does besides
+system-takes = 시스템이 이것을 가로챌 수 있습니다: { $input }

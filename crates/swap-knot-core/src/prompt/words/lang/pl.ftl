@@ -640,3 +640,5 @@ device-all = wszyscy
 device-last = Nie zostałoby ci żadne urządzenie.
 player-numbered = Gracz { $number }
 whose-title = Kto tym gra?
+# what a system does besides
+system-takes = Twój system może zatrzymać to dla siebie: { $input }

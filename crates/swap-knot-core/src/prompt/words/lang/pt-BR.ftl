@@ -709,3 +709,5 @@ device-all = todos
 device-last = Você ficaria sem dispositivo.
 player-numbered = Jogador { $number }
 whose-title = Quem joga com isto?
+# what a system does besides
+system-takes = Seu sistema pode ficar com isto para ele: { $input }

@@ -655,3 +655,5 @@ device-all = все
 device-last = У вас не осталось бы устройства.
 player-numbered = Игрок { $number }
 whose-title = Кто этим играет?
+# what a system does besides
+system-takes = Система может оставить это себе: { $input }

@@ -725,3 +725,5 @@ device-all = hepsi
 device-last = Aygıtsız kalırdın.
 player-numbered = Oyuncu { $number }
 whose-title = Bununla kim oynuyor?
+# what a system does besides
+system-takes = Sistemin bunu kendine ayırmış olabilir: { $input }

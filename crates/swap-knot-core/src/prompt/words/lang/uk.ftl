@@ -656,3 +656,5 @@ device-all = усі
 device-last = Вам не лишилося б пристрою.
 player-numbered = Гравець { $number }
 whose-title = Хто цим грає?
+# what a system does besides
+system-takes = Система може залишити це собі: { $input }

@@ -681,3 +681,5 @@ device-all = 所有人
 device-last = 你将没有可用的设备。
 player-numbered = 玩家 { $number }
 whose-title = 谁用它玩？
+# what a system does besides
+system-takes = 系统可能会占用：{ $input }

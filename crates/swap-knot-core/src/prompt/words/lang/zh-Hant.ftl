@@ -679,3 +679,5 @@ device-all = 所有人
 device-last = 你將沒有可用的裝置。
 player-numbered = 玩家 { $number }
 whose-title = 誰用它玩？
+# what a system does besides
+system-takes = 系統可能會佔用：{ $input }
