@@ -40,6 +40,7 @@ pub mod guide {}
 
 mod clock;
 mod conditions;
+mod controls;
 mod devices;
 mod keys;
 mod plugin;
@@ -56,6 +57,7 @@ mod translate;
 pub use clock::FollowVirtualTime;
 pub use clock::SwapKnotClock;
 pub use conditions::{action_is_down, action_went_down, action_went_up};
+pub use controls::{PlayerControls, UiTakes};
 pub use devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 pub use keys::place;
 pub use plugin::{SwapKnotPlugin, SwapKnotSystems};

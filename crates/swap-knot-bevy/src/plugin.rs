@@ -17,11 +17,12 @@ use bevy_input::keyboard::{KeyboardFocusLost, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseWheel};
 use bevy_input::touch::TouchInput;
 use bevy_window::WindowEvent;
-use swap_knot::{DeviceId, Event, EventKind, SituationId};
+use swap_knot::{DeviceId, Event, EventKind, Seat, SituationId, Time};
 
 use crate::SwapKnotClock;
+use crate::controls::{PlayerControls, UiTakes};
 use crate::devices::SwapKnotDevices;
-use crate::seat::{ActionHappened, DeviceKindChanged, PlayerSeat, SwapKnotEvent};
+use crate::seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, SwapKnotEvent};
 use crate::translate::{Translator, usb_id};
 
 /// What the plugin does in [`PreUpdate`], after Bevy's own input systems and one after the other.
@@ -59,6 +60,8 @@ impl Plugin for SwapKnotPlugin {
             .add_message::<TouchInput>()
             .add_message::<RawGamepadEvent>()
             .add_observer(leave)
+            .add_observer(leave_controls)
+            .init_resource::<UiTakes>()
             .add_systems(First, count)
             .add_systems(
                 PreUpdate,
@@ -78,6 +81,7 @@ impl Plugin for SwapKnotPlugin {
         #[cfg(feature = "reflect")]
         app.register_type::<PlayerSeat>()
             .register_type::<SwapKnotClock>()
+            .register_type::<UiTakes>()
             .register_type::<SwapKnotEvent>()
             .register_type::<ActionHappened>()
             .register_type::<DeviceKindChanged>();
@@ -217,21 +221,35 @@ fn untold<'m, M: PartialEq + 'm>(
 #[derive(Debug, Default, Resource)]
 pub(crate) struct Stepped(pub(crate) bool);
 
-/// Hands the events of a frame to the seats.
+/// Hands the events of a frame to the players.
 fn feed(
     mut events: MessageReader<'_, '_, SwapKnotEvent>,
     mut seats: Query<'_, '_, &mut PlayerSeat>,
+    mut players: Query<'_, '_, &mut PlayerControls>,
+    ui: Res<'_, UiTakes>,
 ) {
     let events: Vec<Event> = events.read().map(|e| e.0).collect();
+    let is_for = |event: &Event, devices: &PlayerDevices| {
+        event.device == DeviceId::ALL || devices.has(event.device)
+    };
     for mut seat in &mut seats {
         // Said to have changed when the frame is closed, and only if an answer has.
         let own = seat.bypass_change_detection();
         for event in &events {
-            if event.device == DeviceId::ALL || own.devices().has(event.device) {
-                match own.is_overhearing() {
-                    true => own.overhear(event),
-                    false => own.feed(event),
-                }
+            match own.is_overhearing() || ui.takes(event) {
+                _ if !is_for(event, own.devices()) => {}
+                true => own.overhear(event),
+                false => own.feed(event),
+            }
+        }
+    }
+    for mut player in &mut players {
+        let own = player.bypass_change_detection();
+        for event in &events {
+            if is_for(event, own.devices()) {
+                // The controls screen has everything while it is open.
+                let open = own.screen().is_some();
+                own.offer(event, |event, _| !open && ui.takes(event));
             }
         }
     }
@@ -240,23 +258,35 @@ fn feed(
 /// Closes the frame and tells what happened.
 pub(crate) fn close(
     mut seats: Query<'_, '_, (Entity, &mut PlayerSeat)>,
+    mut players: Query<'_, '_, (Entity, &mut PlayerControls)>,
     clock: Res<'_, SwapKnotClock>,
     mut happened: MessageWriter<'_, ActionHappened>,
     mut kinds: MessageWriter<'_, DeviceKindChanged>,
 ) {
+    let mut tell = |player: Entity, seat: &Seat| {
+        for what in seat.happened() {
+            happened.write(ActionHappened::of(player, *what, seat));
+        }
+        if seat.device_kind_changed() {
+            let kind = seat.device_kind();
+            kinds.write(DeviceKindChanged { player, kind });
+        }
+        seat.fingerprint()
+    };
     for (player, mut seat) in &mut seats {
         let own = seat.bypass_change_detection();
         own.tick(clock.now());
-        for what in own.happened() {
-            happened.write(ActionHappened::of(player, *what, own));
-        }
-        if own.device_kind_changed() {
-            let kind = own.device_kind();
-            kinds.write(DeviceKindChanged { player, kind });
-        }
-        let now = own.fingerprint();
+        let now = tell(player, own);
         if std::mem::replace(&mut own.before, now) != now {
             seat.set_changed();
+        }
+    }
+    for (player, mut controls) in &mut players {
+        let own = controls.bypass_change_detection();
+        own.tick(clock.now());
+        let now = tell(player, own.seat());
+        if std::mem::replace(&mut own.before, now) != now {
+            controls.set_changed();
         }
     }
 }
@@ -269,9 +299,27 @@ fn leave(
     mut happened: MessageWriter<'_, ActionHappened>,
 ) {
     let player = gone.entity;
-    let Ok(seat) = seats.get(player) else { return };
+    if let Ok(seat) = seats.get(player) {
+        end(player, seat, clock.now(), &mut happened);
+    }
+}
+
+/// The same of one with all that is theirs.
+fn leave_controls(
+    gone: On<'_, '_, Remove<PlayerControls>>,
+    players: Query<'_, '_, &PlayerControls>,
+    clock: Res<'_, SwapKnotClock>,
+    mut happened: MessageWriter<'_, ActionHappened>,
+) {
+    let player = gone.entity;
+    if let Ok(controls) = players.get(player) {
+        end(player, controls.seat(), clock.now(), &mut happened);
+    }
+}
+
+fn end(player: Entity, seat: &Seat, at: Time, happened: &mut MessageWriter<'_, ActionHappened>) {
     let mut last = seat.clone();
-    let (at, device, what) = (clock.now(), DeviceId::ALL, EventKind::FocusLost);
+    let (device, what) = (DeviceId::ALL, EventKind::FocusLost);
     last.feed(&Event { at, device, what });
     last.advance(at);
     // What toggles is held by nobody, and ends with the player all the same.

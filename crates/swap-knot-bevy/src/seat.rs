@@ -128,7 +128,7 @@ impl DerefMut for PlayerSeat {
     reflect(opaque, Message, Clone, Debug)
 )]
 pub struct ActionHappened {
-    /// The entity of the [`PlayerSeat`].
+    /// The entity of the [`PlayerSeat`] or [`PlayerControls`](crate::PlayerControls).
     pub player: Entity,
     /// What happened.
     pub what: Happened,
@@ -136,7 +136,7 @@ pub struct ActionHappened {
 }
 
 impl ActionHappened {
-    pub(crate) fn of(player: Entity, what: Happened, seat: &PlayerSeat) -> ActionHappened {
+    pub(crate) fn of(player: Entity, what: Happened, seat: &Seat) -> ActionHappened {
         let sheet = seat.rig().sheet().clone();
         ActionHappened {
             player,
@@ -163,7 +163,7 @@ impl ActionHappened {
     reflect(opaque, Message, Clone, Debug, PartialEq)
 )]
 pub struct DeviceKindChanged {
-    /// The entity of the [`PlayerSeat`].
+    /// The entity of the [`PlayerSeat`] or [`PlayerControls`](crate::PlayerControls).
     pub player: Entity,
     /// What they use now.
     pub kind: DeviceKind,

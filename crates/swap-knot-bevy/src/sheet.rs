@@ -6,11 +6,13 @@ use bevy_asset::{Asset, AssetApp as _, AssetEvent, AssetLoader, Assets, Handle, 
 use bevy_ecs::change_detection::DetectChanges as _;
 use bevy_ecs::error::BevyError;
 use bevy_ecs::message::MessageReader;
-use bevy_ecs::prelude::{Commands, Component, Entity, IntoScheduleConfigs as _, Query, Ref, Res};
+use bevy_ecs::prelude::{
+    Commands, Component, Entity, IntoScheduleConfigs as _, Query, Ref, Res, Without,
+};
 use bevy_reflect::TypePath;
 use swap_knot::{Actions, Layout, Profile, Rig, Seat, Sheet, Situations, TypedError};
 
-use crate::{PlayerSeat, SwapKnotSystems};
+use crate::{PlayerControls, PlayerSeat, SwapKnotSystems};
 
 /// A sheet that Bevy loads (feature `asset`): `assets.load::<SheetAsset>("controls.toml")`.
 ///
@@ -122,7 +124,7 @@ impl AssetLoader for Loader {
 ///
 /// A player who is to play from the first frame is spawned with a [`PlayerSeat`] of the sheet that
 /// was compiled in; without one, it is put on the entity as soon as the sheet is loaded, for all
-/// devices.
+/// devices. A [`PlayerControls`] keeps the sheet it was made with, and follows none.
 #[derive(Clone, Debug, Component)]
 pub struct FollowSheet {
     /// The sheet.
@@ -133,9 +135,11 @@ pub struct FollowSheet {
     pub layout: Layout,
 }
 
+type Following<'a> = (Entity, Ref<'a, FollowSheet>, Option<&'a mut PlayerSeat>);
+
 fn follow(
     mut commands: Commands<'_, '_>,
-    mut players: Query<'_, '_, (Entity, Ref<'_, FollowSheet>, Option<&mut PlayerSeat>)>,
+    mut players: Query<'_, '_, Following<'_>, Without<PlayerControls>>,
     mut changes: MessageReader<'_, '_, AssetEvent<SheetAsset>>,
     sheets: Res<'_, Assets<SheetAsset>>,
 ) {

@@ -7,7 +7,7 @@ use bevy_state::prelude::{State, StateTransition, States};
 use bevy_state::state::StateTransitionSystems;
 use swap_knot::SituationRef;
 
-use crate::PlayerSeat;
+use crate::{PlayerControls, PlayerSeat};
 
 /// Has the situations of every player follow a state of the game (feature `states`).
 ///
@@ -46,14 +46,19 @@ impl FollowStates for App {
         &mut self,
         situations: impl Fn(&S) -> Vec<I> + Send + Sync + 'static,
     ) -> &mut Self {
-        let follow = move |state: Res<'_, State<S>>, mut seats: Query<'_, '_, &mut PlayerSeat>| {
+        let follow = move |state: Res<'_, State<S>>,
+                           mut seats: Query<'_, '_, &mut PlayerSeat>,
+                           mut players: Query<'_, '_, &mut PlayerControls>| {
             let changed = state.is_changed();
-            for mut seat in &mut seats {
-                if changed || seat.is_added() {
-                    let live = situations(state.get()).into_iter().map(Into::into);
-                    let live: Vec<SituationRef> = live.collect();
-                    seat.set_situations(&live);
-                }
+            let live = || -> Vec<SituationRef> {
+                let live = situations(state.get()).into_iter();
+                live.map(Into::into).collect()
+            };
+            for mut seat in seats.iter_mut().filter(|s| changed || s.is_added()) {
+                seat.set_situations(&live());
+            }
+            for mut player in players.iter_mut().filter(|p| changed || p.is_added()) {
+                player.seat_mut().set_situations(&live());
             }
         };
         let after = StateTransitionSystems::EnterSchedules;

@@ -6,7 +6,7 @@ use bevy_ecs::prelude::{IntoScheduleConfigs as _, Query, Res};
 use swap_knot::Time;
 
 use crate::plugin::{Stepped, close};
-use crate::{FollowVirtualTime, PlayerSeat};
+use crate::{FollowVirtualTime, PlayerControls, PlayerSeat};
 
 /// Has Bevy's fixed steps read every player at a pace of their own (feature `time`): in `FixedUpdate`
 /// [`PlayerSeat::step`] has each press in exactly one step, however many steps or none a frame has,
@@ -54,10 +54,16 @@ impl Plugin for FixedSteps {
 /// A step is played up to its end, and read.
 fn step(
     mut seats: Query<'_, '_, &mut PlayerSeat>,
+    mut players: Query<'_, '_, &mut PlayerControls>,
     time: Res<'_, bevy_time::Time<bevy_time::Fixed>>,
 ) {
     for mut seat in &mut seats {
         let own = seat.bypass_change_detection();
+        own.advance(Time::from(time.elapsed()));
+        own.read_step();
+    }
+    for mut player in &mut players {
+        let own = player.bypass_change_detection();
         own.advance(Time::from(time.elapsed()));
         own.read_step();
     }

@@ -10,9 +10,12 @@ use bevy_input::InputPlugin;
 use bevy_state::app::{AppExtStates as _, StatesPlugin};
 use bevy_state::prelude::{NextState, States};
 use bevy_time::{Time, TimePlugin, TimeUpdateStrategy, Virtual};
-use swap_knot::{Actions, Layout, Place, Profile, Rig, Seat, Sheet, Simulated, Situations};
+use swap_knot::{
+    Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet, Simulated, Situations,
+};
 use swap_knot_bevy::{
-    FollowStates as _, FollowVirtualTime, KEYBOARD, PlayerSeat, SwapKnotEvent, SwapKnotPlugin,
+    FollowStates as _, FollowVirtualTime, KEYBOARD, PlayerControls, PlayerSeat, SwapKnotEvent,
+    SwapKnotPlugin,
 };
 
 #[derive(Clone, Copy, Actions)]
@@ -80,6 +83,11 @@ fn situations_follow_the_state_of_the_game() {
     let bo = app.world_mut().spawn(seat()).id();
     app.update();
     assert_eq!(live(&app, bo), 2);
+    let controls = Controls::new(seat().rig().sheet(), Profile::default(), &Layout::us());
+    let cy = app.world_mut().spawn(PlayerControls::new(controls)).id();
+    app.update();
+    let whole = app.world().get::<PlayerControls>(cy).unwrap();
+    assert_eq!(whole.seat().situations().len(), 2);
     // A game that sets them by hand is not overruled until the state changes.
     let mut own = app.world_mut().get_mut::<PlayerSeat>(ada).unwrap();
     own.set_situations(&[In::Deck]);

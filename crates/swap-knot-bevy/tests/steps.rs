@@ -8,9 +8,9 @@ use bevy_app::{App, FixedUpdate, Update};
 use bevy_ecs::prelude::{Query, ResMut, Resource};
 use bevy_input::InputPlugin;
 use bevy_time::{Fixed, Time, TimePlugin, TimeUpdateStrategy};
-use swap_knot::{Actions, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
+use swap_knot::{Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
 use swap_knot_bevy::{
-    ActionHappened, FixedSteps, KEYBOARD, PlayerSeat, SwapKnotEvent, SwapKnotPlugin,
+    ActionHappened, FixedSteps, KEYBOARD, PlayerControls, PlayerSeat, SwapKnotEvent, SwapKnotPlugin,
 };
 
 #[derive(Clone, Copy, Actions)]
@@ -28,28 +28,45 @@ struct Seen {
     told: usize,
 }
 
-fn in_step(mut seats: Query<'_, '_, &mut PlayerSeat>, mut seen: ResMut<'_, Seen>) {
+const WITHIN: Duration = Duration::from_millis(150);
+
+fn in_step(
+    mut seats: Query<'_, '_, &mut PlayerSeat>,
+    mut players: Query<'_, '_, &mut PlayerControls>,
+    mut seen: ResMut<'_, Seen>,
+) {
     for mut seat in &mut seats {
         seen.steps += 1;
         seen.in_steps += seat.step().presses(Do::Jump);
         seen.let_go += u32::from(seat.step().was_let_go(Do::Jump));
-        seen.taken += u32::from(seat.take_press_in_step(Do::Jump, Duration::from_millis(150)));
+        seen.taken += u32::from(seat.take_press_in_step(Do::Jump, WITHIN));
+    }
+    for mut player in &mut players {
+        seen.steps += 1;
+        seen.in_steps += player.step().presses(Do::Jump);
+        seen.let_go += u32::from(player.step().was_let_go(Do::Jump));
+        seen.taken += u32::from(player.take_press_in_step(Do::Jump, WITHIN));
     }
 }
 
 fn in_frame(
     seats: Query<'_, '_, &PlayerSeat>,
+    players: Query<'_, '_, &PlayerControls>,
     mut told: bevy_ecs::message::MessageReader<'_, '_, ActionHappened>,
     mut seen: ResMut<'_, Seen>,
 ) {
-    for seat in &seats {
+    for seat in seats
+        .iter()
+        .map(|s| &**s)
+        .chain(players.iter().map(|p| p.seat()))
+    {
         seen.frames += u32::from(seat.went_down(Do::Jump));
     }
     seen.told += told.read().count();
 }
 
 /// Ten presses of 40 milliseconds, one every 200, at a rate of pictures and a step of 1/64 second.
-fn play(picture: Duration) -> Seen {
+fn play(picture: Duration, whole: bool) -> Seen {
     let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.jump]\nbind = \"Space\"")
         .unwrap()
         .typed::<Do>()
@@ -60,8 +77,15 @@ fn play(picture: Duration) -> Seen {
         .init_resource::<Seen>()
         .add_systems(FixedUpdate, in_step)
         .add_systems(Update, in_frame);
-    let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
-    app.world_mut().spawn(PlayerSeat::new(Seat::new(rig)));
+    let (profile, us) = (Profile::default(), Layout::us());
+    match whole {
+        true => app
+            .world_mut()
+            .spawn(PlayerControls::new(Controls::new(&sheet, profile, &us))),
+        false => app
+            .world_mut()
+            .spawn(PlayerSeat::new(Seat::new(Rig::new(&sheet, &profile, &us)))),
+    };
     let keys = Simulated::new(KEYBOARD);
     let mut all = Vec::new();
     for press in 0..10 {
@@ -93,8 +117,9 @@ fn play(picture: Duration) -> Seen {
 
 #[test]
 fn every_press_is_in_one_step_and_in_one_frame() {
-    for millis in [4, 16, 33, 140] {
-        let seen = play(Duration::from_millis(millis));
+    let rates = [4, 16, 33, 140].map(|millis| [(millis, false), (millis, true)]);
+    for (millis, whole) in rates.into_iter().flatten() {
+        let seen = play(Duration::from_millis(millis), whole);
         assert!(seen.steps > 140, "{seen:?}");
         assert_eq!(
             (seen.in_steps, seen.let_go, seen.taken),
