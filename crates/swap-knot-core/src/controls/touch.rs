@@ -48,37 +48,30 @@ impl Controls {
     /// ```
     pub fn touch_view(&self, zones: &TouchZones) -> TouchView {
         let to = self.telling();
-        TouchView::new(zones, |input| {
+        TouchView::new(zones, &to, |input| {
             let is_on = |b: &&Bound| b.chord.inputs().any(|i| i == input);
             let live = self.seat.live_bindings().filter(is_on);
-            titles(live.map(|b| to.row(b.cell.row)), &to)
+            to.rows(live.map(|b| b.cell.row))
         })
     }
 }
 
-/// Several titles as the language joins them; none where there is none.
-fn titles(all: impl Iterator<Item = String>, to: &Telling<'_>) -> Option<String> {
-    let mut known: Vec<String> = Vec::new();
-    for title in all {
-        if !known.contains(&title) {
-            known.push(title);
-        }
-    }
-    let join = |first: String, last: String| to.say("list", &[("first", &first), ("last", &last)]);
-    known.into_iter().reduce(join)
-}
-
 impl TouchView {
     /// The zones as they lie, with what each does; one that does nothing is called by its name.
-    pub(crate) fn new(zones: &TouchZones, does: impl Fn(Input) -> Option<String>) -> TouchView {
+    pub(crate) fn new(
+        zones: &TouchZones,
+        to: &Telling<'_>,
+        does: impl Fn(Input) -> Option<String>,
+    ) -> TouchView {
         let all = zones.zones().map(|zone| {
-            let title = does(Input::Touch(zone.name));
+            let input = Input::Touch(zone.name);
+            let title = does(input);
             ZoneView {
                 name: zone.name,
                 rect: [zone.min[0], zone.min[1], zone.size[0], zone.size[1]],
                 is_stick: zone.is_stick,
                 does: title.is_some(),
-                title: title.unwrap_or_else(|| zone.name.as_str().replace('-', " ")),
+                title: title.unwrap_or_else(|| to.chord(&input.into())),
                 touched: zone.touched,
                 at: zone.at,
             }

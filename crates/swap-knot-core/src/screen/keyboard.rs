@@ -103,11 +103,7 @@ impl ControlsScreen {
 
     /// Several things, as the language joins them.
     pub(super) fn listed(&self, all: impl IntoIterator<Item = String>) -> String {
-        let join = |first: String, last: String| {
-            let values = [("first", &*first), ("last", &last)];
-            self.draft.words().say("list", &values)
-        };
-        let joined = all.into_iter().reduce(join);
+        let joined = self.draft.telling().list(all);
         joined.unwrap_or_else(|| self.text("nothing"))
     }
 

@@ -8,7 +8,6 @@ use super::{
     Spot,
 };
 use crate::input::{Chord, Control, DeviceKind, HidInput, Input, PadButton, PadPart};
-use crate::law::Bound;
 use crate::prompt::Words;
 
 impl ControlsScreen {
@@ -89,7 +88,7 @@ impl ControlsScreen {
     }
 
     /// What each part of a pad has a part in; a direction of a stick is of that stick.
-    pub(super) fn titles_on_pads(&self) -> BTreeMap<Input, Vec<String>> {
+    fn titles_on_pads(&self) -> BTreeMap<Input, Vec<String>> {
         let inputs = |chord: &Chord| -> Vec<Input> {
             let all = chord
                 .inputs()
@@ -151,21 +150,8 @@ impl ControlsScreen {
     pub(super) fn titles_if_any(&self, input: Input) -> Option<String> {
         let is_on = |chord: &Chord| chord.inputs().any(|i| i.whole() == input);
         let all = self.draft.bindings().iter();
-        self.titles_of_all(all.filter(|b| is_on(&b.chord)))
-    }
-
-    /// The titles of bindings, each once; none where there is none.
-    pub(super) fn titles_of_all<'b>(
-        &self,
-        bound: impl Iterator<Item = &'b Bound>,
-    ) -> Option<String> {
-        let mut titles: Vec<String> = Vec::new();
-        for title in bound.map(|b| self.draft.row_title(b.cell.row)) {
-            if !titles.contains(&title) {
-                titles.push(title);
-            }
-        }
-        (!titles.is_empty()).then(|| self.listed(titles))
+        let own = all.filter(|b| is_on(&b.chord)).map(|b| b.cell.row);
+        self.draft.telling().rows(own)
     }
 
     /// Where a stick, a trigger or an axis is right now.

@@ -103,16 +103,15 @@ impl ControlsScreen {
     /// The zones that do something where the player looks, and those that do nothing anywhere.
     fn touch_view(&self) -> TouchView {
         let zones = self.zones_as_edited();
-        let mut view = TouchView::new(&zones, |input| self.titles_there(input));
+        let mut view = TouchView::new(&zones, &self.draft.telling(), |input| {
+            self.titles_there(input)
+        });
         let is_elsewhere = |zone: &ZoneView| {
             let anywhere = self.titles_if_any(Input::Touch(zone.name));
             !zone.does && anywhere.is_some()
         };
         view.zones.retain(|zone| !is_elsewhere(zone));
         for zone in &mut view.zones {
-            if !zone.does {
-                zone.title = self.zone_title(zone.name);
-            }
             // The book has heard of fingers on whatever device.
             zone.touched |= self.is_touched(zone.name);
         }
@@ -137,7 +136,8 @@ impl ControlsScreen {
         };
         let all = self.draft.bindings().iter();
         let on = all.filter(|b| b.chord.inputs().any(|i| i == input));
-        self.titles_of_all(on.filter(is_live))
+        let live = on.filter(is_live).map(|b| b.cell.row);
+        self.draft.telling().rows(live)
     }
 
     fn zone_row(&self, zone: &ZoneView) -> RowView {

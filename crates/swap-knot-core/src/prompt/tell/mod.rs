@@ -76,6 +76,26 @@ impl<'a> Telling<'a> {
         self.words.row_title(self.sheet, row)
     }
 
+    /// Several texts as the language joins them; none where there is none.
+    pub(crate) fn list(&self, all: impl IntoIterator<Item = String>) -> Option<String> {
+        let join = |first: String, last: String| {
+            let values = [("first", &*first), ("last", &*last)];
+            self.say("list", &values)
+        };
+        all.into_iter().reduce(join)
+    }
+
+    /// The titles of several actions or arms, each once; none where there is none.
+    pub(crate) fn rows(&self, all: impl IntoIterator<Item = Row>) -> Option<String> {
+        let mut titles: Vec<String> = Vec::new();
+        for title in all.into_iter().map(|row| self.row(row)) {
+            if !titles.contains(&title) {
+                titles.push(title);
+            }
+        }
+        self.list(titles)
+    }
+
     /// What a chord is called.
     pub fn chord(&self, chord: &Chord) -> String {
         self.words
