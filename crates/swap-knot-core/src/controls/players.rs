@@ -42,10 +42,8 @@ pub struct Players {
     owners: Owners,
     seen: Vec<Seen>,
     /// Makes pads of free controllers that were taught: what joins is what they are. It follows all others
-    /// too, so that whoever gets one knows what is down on it.
+    /// too, so that whoever gets one knows what is down on it; and it has the mappings that all go by.
     mapper: Mapper,
-    /// What all of them go by.
-    mappings: Mappings,
 }
 
 /// A device that was heard of.
@@ -98,8 +96,8 @@ impl Players {
             return None;
         }
         match self.all.is_empty() {
-            true => self.mappings = controls.mappings().clone(),
-            false => controls.set_mappings(&self.mappings),
+            true => self.go_by(controls.mappings().clone()),
+            false => controls.set_mappings(self.mapper.mappings()),
         }
         self.all.push(controls);
         Some(self.all.len() - 1)
@@ -256,15 +254,22 @@ impl Players {
 
     fn share_mappings(&mut self) {
         let news = self.all.iter().map(Controls::mappings);
-        let Some(news) = news.into_iter().find(|m| **m != self.mappings).cloned() else {
+        let Some(news) = news
+            .into_iter()
+            .find(|m| *m != self.mapper.mappings())
+            .cloned()
+        else {
             return;
         };
         for player in self.all.iter_mut().filter(|p| *p.mappings() != news) {
             player.set_mappings(&news);
         }
+        self.go_by(news);
+    }
+
+    fn go_by(&mut self, mappings: Mappings) {
         // What free controllers hold was never played.
-        let _ = self.mapper.set_mappings(news.clone());
-        self.mappings = news;
+        let _ = self.mapper.set_mappings(mappings);
     }
 
     fn seen(&self, device: DeviceId) -> Option<Seen> {
@@ -273,9 +278,6 @@ impl Players {
 
     /// Notes what devices there are.
     fn note(&mut self, event: &Event) {
-        if self.mapper.mappings() != &self.mappings {
-            let _ = self.mapper.set_mappings(self.mappings.clone());
-        }
         let device = event.device;
         if device == DeviceId::ALL {
             if event.what == EventKind::Unplugged {
