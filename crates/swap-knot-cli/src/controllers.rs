@@ -5,7 +5,7 @@ use std::path::PathBuf;
 
 use clap::Subcommand;
 use serde_json::json;
-use swap_knot::{Locker, Mappings, Taught, UsbId};
+use swap_knot::{KindNameError, Locker, Mappings, Taught, UsbId};
 
 use crate::table::{GOOD, QUIET, columns, count, styled};
 use crate::{CLEAN, Done, files};
@@ -53,18 +53,8 @@ enum What {
 #[derive(Clone, Copy, Debug)]
 struct Kind(Option<UsbId>);
 
-const UNKNOWN: &str = "unknown";
-
-fn kind(text: &str) -> Result<Kind, String> {
-    if text == UNKNOWN {
-        return Ok(Kind(None));
-    }
-    let usb = text.parse().map_err(|e| format!("{e}, or `{UNKNOWN}`"))?;
-    Ok(Kind(Some(usb)))
-}
-
-fn name(kind: Option<UsbId>) -> String {
-    kind.map_or_else(|| UNKNOWN.to_owned(), |usb| usb.to_string())
+fn kind(text: &str) -> Result<Kind, KindNameError> {
+    Mappings::kind_named(text).map(Kind)
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -74,12 +64,18 @@ pub(crate) fn run(args: &Args) -> Done {
     let locker = Locker::open(&args.folder)?;
     let all = || locker.mappings().map_err(|note| note.to_string());
     let no_such = |kind: Option<UsbId>, all: &Mappings| {
-        let there: Vec<String> = all.kinds().map(|(kind, _)| name(kind)).collect();
+        let there: Vec<String> = all
+            .kinds()
+            .map(|(kind, _)| Mappings::kind_name(kind))
+            .collect();
         let there = match there.is_empty() {
             true => "nothing was taught yet".to_owned(),
             false => format!("there is {}", there.join(", ")),
         };
-        format!("nothing was taught of {}; {there}", name(kind))
+        format!(
+            "nothing was taught of {}; {there}",
+            Mappings::kind_name(kind)
+        )
     };
     let (notes, done) = match &args.what {
         What::List => return list(&all()?, args.json),
@@ -108,7 +104,7 @@ pub(crate) fn run(args: &Args) -> Done {
             if there.of(*kind).is_none() {
                 return Err(no_such(*kind, &there).into());
             }
-            let (notes, name) = (locker.forget(*kind)?, name(*kind));
+            let (notes, name) = (locker.forget(*kind)?, Mappings::kind_name(*kind));
             (
                 notes,
                 format!("forgot {name}; the game asks about it again"),
@@ -131,7 +127,7 @@ fn list(all: &Mappings, as_json: bool) -> Done {
     let mut rows = vec![["controller", "is"].map(str::to_owned).to_vec()];
     let mut kinds = Vec::new();
     for (kind, taught) in all.kinds() {
-        let name = name(kind);
+        let name = Mappings::kind_name(kind);
         let is = match taught {
             Taught::Pad(mapping) => {
                 let parts = mapping.parts().count();

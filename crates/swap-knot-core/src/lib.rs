@@ -36,8 +36,8 @@ pub use input::{
 
 // Controllers without a known mapping.
 pub use mapping::{
-    Controller, Lesson, Mapper, Mapping, MappingError, MappingLearner, Mappings, MappingsError,
-    PadSource, Taught,
+    Controller, KindNameError, Lesson, Mapper, Mapping, MappingError, MappingLearner, Mappings,
+    MappingsError, PadSource, Taught,
 };
 
 // Declare.

@@ -5,14 +5,12 @@ use std::fmt::{self, Write as _};
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
-use super::{Mapping, Mappings, PadSource, Taught, kind_name};
-use crate::input::{HidInput, Input, Sign, UsbId};
+use super::{Mapping, Mappings, PadSource, Taught, UNKNOWN};
+use crate::input::{HidInput, Input, Sign};
 use crate::sheet::{Fields, Mistake, Report, integer, wrong_type};
 
 /// The newest version of the file format that is read.
 const FORMAT: u32 = 1;
-/// The kind of those that do not say their numbers.
-pub(super) const UNKNOWN: &str = "unknown";
 
 /// A file of what was taught of controllers that cannot be used: every mistake in it, in the order of
 /// the file.
@@ -75,7 +73,7 @@ impl Mappings {
     pub fn to_toml(&self) -> String {
         let mut out = format!("format = {FORMAT}\n");
         for (kind, taught) in self.kinds() {
-            let _ = writeln!(out, "\n[controllers.{}]", key(&kind_name(kind)));
+            let _ = writeln!(out, "\n[controllers.{}]", key(&Mappings::kind_name(kind)));
             match taught {
                 Taught::NoPad => out.push_str("gamepad = false\n"),
                 Taught::Pad(mapping) => write(mapping, &mut out),
@@ -131,16 +129,8 @@ fn read_table(table: &DeTable<'_>, newer: &mut bool, report: &mut Report<'_>) ->
     let all = top.value("controllers");
     if let Some(all) = all.and_then(|all| Fields::of(all, "`controllers`", report)) {
         for (name, span, value) in all.entries() {
-            let kind = match name {
-                UNKNOWN => Some(None),
-                name => match name.parse::<UsbId>() {
-                    Ok(usb) => Some(Some(usb)),
-                    Err(e) => {
-                        report.add(span.start, format!("{e}, or `{UNKNOWN}`"));
-                        None
-                    }
-                },
-            };
+            let kind = Mappings::kind_named(name);
+            let kind = kind.map_err(|e| report.add(span.start, e)).ok();
             let taught = Fields::of(value, "a controller", report);
             let taught = taught.map(|fields| read_taught(fields, report));
             if let (Some(kind), Some(taught)) = (kind, taught)

@@ -10,7 +10,12 @@ pub use file::MappingsError;
 pub use learner::{Lesson, MappingLearner};
 pub use mapper::{Controller, Mapper};
 
-use crate::input::{Direction, HidAxis, HidButton, HidInput, Input, PadButton, Sign, Stick, UsbId};
+use crate::input::{
+    Direction, HidAxis, HidButton, HidInput, Input, PadButton, Sign, Stick, UsbId, UsbIdError,
+};
+
+/// The kind of those that do not say their numbers.
+const UNKNOWN: &str = "unknown";
 
 /// What the inputs of one kind of controller are on a pad.
 ///
@@ -278,9 +283,33 @@ impl Mappings {
     pub fn is_empty(&self) -> bool {
         self.0.is_empty()
     }
+
+    /// How a kind of controller is written: by its numbers, or `unknown` for those that do not say theirs.
+    pub fn kind_name(kind: Option<UsbId>) -> String {
+        kind.map_or_else(|| UNKNOWN.to_owned(), |usb| usb.to_string())
+    }
+
+    /// The kind of controller that is written so.
+    ///
+    /// ```
+    /// use swap_knot::Mappings;
+    ///
+    /// assert_eq!(Mappings::kind_named("unknown")?, None);
+    /// assert!(Mappings::kind_named("1209:5a03")?.is_some());
+    /// # Ok::<(), swap_knot::KindNameError>(())
+    /// ```
+    ///
+    /// # Errors
+    /// When it is neither USB numbers nor `unknown`.
+    pub fn kind_named(name: &str) -> Result<Option<UsbId>, KindNameError> {
+        match name {
+            UNKNOWN => Ok(None),
+            name => name.parse().map(Some).map_err(KindNameError),
+        }
+    }
 }
 
-/// How a kind of controller is written: by its numbers, or `unknown` for those that do not say theirs.
-pub(crate) fn kind_name(kind: Option<UsbId>) -> String {
-    kind.map_or_else(|| file::UNKNOWN.to_owned(), |usb| usb.to_string())
-}
+/// A text that is no kind of controller.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("{0}, or `{UNKNOWN}`")]
+pub struct KindNameError(UsbIdError);

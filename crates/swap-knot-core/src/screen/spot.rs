@@ -2,7 +2,7 @@
 
 use super::ControllerDeed;
 use crate::input::{DeviceId, DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
-use crate::mapping::kind_name;
+use crate::mapping::Mappings;
 use crate::sheet::{Cell, Ease, Sheet};
 
 /// A page of the controls screen.
@@ -242,7 +242,7 @@ impl Spot {
             Spot::Part(input) => format!("part {input}"),
             Spot::Zone(name, knob) => format!("zone {name} {}", knob.word()),
             Spot::Controller(kind, deed) => {
-                format!("controller {} {}", kind_name(kind), deed.word())
+                format!("controller {} {}", Mappings::kind_name(kind), deed.word())
             }
             Spot::Controllers => "controllers".to_owned(),
             Spot::Device(device) => format!("device {}", device.0),

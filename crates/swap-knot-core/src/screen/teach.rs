@@ -12,7 +12,7 @@ use super::{
 };
 use crate::input::{Control, DeviceId, DeviceKind, Direction, Event, Input, Time, UsbId};
 use crate::locker::Errand;
-use crate::mapping::{Controller, Lesson, Mapping, MappingLearner, Mappings, Taught, kind_name};
+use crate::mapping::{Controller, Lesson, Mapping, MappingLearner, Mappings, Taught};
 
 /// How long the new pad is waited for.
 const TIME: Duration = Duration::from_secs(15);
@@ -353,7 +353,7 @@ impl ControlsScreen {
     fn kind_title(&self, kind: Option<UsbId>) -> String {
         match kind {
             Some(_) => {
-                let usb = kind_name(kind);
+                let usb = Mappings::kind_name(kind);
                 self.draft.words().say("controller-kind", &[("usb", &usb)])
             }
             None => self.text("controller-unknown"),
