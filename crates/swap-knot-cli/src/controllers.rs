@@ -5,9 +5,10 @@ use std::path::PathBuf;
 
 use clap::Subcommand;
 use serde_json::json;
-use swap_knot::{KindNameError, Locker, Mappings, Taught, UsbId};
+use swap_knot::{KindNameError, Mappings, Taught, UsbId};
 
-use crate::table::{GOOD, QUIET, columns, count, styled};
+use crate::locker::{InLocker, tell};
+use crate::table::{QUIET, columns, count, styled};
 use crate::{CLEAN, Done, files};
 
 /// The options of `controllers`.
@@ -16,12 +17,8 @@ use crate::{CLEAN, Done, files};
     after_help = "A kind of controller is named by its USB numbers, such as `1209:5a03`; those that do not say\ntheirs are `unknown`. An example of such a file is demo/controllers.toml."
 )]
 pub(crate) struct Args {
-    /// The folder in which the game keeps its profiles.
-    #[arg(long, value_name = "DIR", global = true, default_value = ".")]
-    folder: PathBuf,
-    /// Print JSON instead of text.
-    #[arg(long, global = true)]
-    json: bool,
+    #[command(flatten)]
+    locker: InLocker,
     #[command(subcommand)]
     what: What,
 }
@@ -58,10 +55,7 @@ fn kind(text: &str) -> Result<Kind, KindNameError> {
 }
 
 pub(crate) fn run(args: &Args) -> Done {
-    if !args.folder.is_dir() {
-        return Err(format!("there is no folder {}", args.folder.display()).into());
-    }
-    let locker = Locker::open(&args.folder)?;
+    let locker = args.locker.open()?;
     let all = || locker.mappings().map_err(|note| note.to_string());
     let no_such = |kind: Option<UsbId>, all: &Mappings| {
         let there: Vec<String> = all
@@ -78,7 +72,7 @@ pub(crate) fn run(args: &Args) -> Done {
         )
     };
     let (notes, done) = match &args.what {
-        What::List => return list(&all()?, args.json),
+        What::List => return list(&all()?, args.locker.json),
         What::Export { kind } => {
             let mut wanted = all()?;
             if let Some(Kind(kind)) = *kind {
@@ -111,15 +105,8 @@ pub(crate) fn run(args: &Args) -> Done {
             )
         }
     };
-    for note in notes {
-        anstream::eprintln!("note: {note}");
-    }
-    let mut out = anstream::stdout().lock();
-    match args.json {
-        true => writeln!(out, "{:#}", json!({ "done": done }))?,
-        false => writeln!(out, "{}", styled(GOOD, &done))?,
-    }
-    Ok(CLEAN)
+    tell(&notes);
+    args.locker.done(&done)
 }
 
 fn list(all: &Mappings, as_json: bool) -> Done {

@@ -14,6 +14,7 @@ mod files;
 mod glyphs;
 mod inputs;
 mod layouts;
+mod locker;
 mod marks;
 mod new;
 mod profile_args;

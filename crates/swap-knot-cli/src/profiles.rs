@@ -6,20 +6,17 @@ use std::path::PathBuf;
 
 use clap::Subcommand;
 use serde_json::json;
-use swap_knot::{LoadNote, Locker, Profile, Slug};
+use swap_knot::{Locker, Profile, Slug};
 
-use crate::table::{GOOD, QUIET, columns, styled};
+use crate::locker::{InLocker, tell};
+use crate::table::{QUIET, columns, styled};
 use crate::{CLEAN, Done, files};
 
 /// The options of `profiles`.
 #[derive(Debug, clap::Args)]
 pub(crate) struct Args {
-    /// The folder in which the game keeps its profiles.
-    #[arg(long, value_name = "DIR", global = true, default_value = ".")]
-    folder: PathBuf,
-    /// Print JSON instead of text.
-    #[arg(long, global = true)]
-    json: bool,
+    #[command(flatten)]
+    locker: InLocker,
     #[command(subcommand)]
     what: What,
 }
@@ -70,12 +67,9 @@ enum What {
 }
 
 pub(crate) fn run(args: &Args) -> Done {
-    if !args.folder.is_dir() {
-        return Err(format!("there is no folder {}", args.folder.display()).into());
-    }
-    let locker = Locker::open(&args.folder)?;
+    let locker = args.locker.open()?;
     let done = match &args.what {
-        What::List => return list(&locker, args.json),
+        What::List => return list(&locker, args.locker.json),
         What::Copy { from, title } => {
             let to = Slug::from_title(title);
             tell(&locker.copy(from, &to, title)?);
@@ -113,18 +107,7 @@ pub(crate) fn run(args: &Args) -> Done {
             format!("imported as {name}")
         }
     };
-    let mut out = anstream::stdout().lock();
-    match args.json {
-        true => writeln!(out, "{:#}", json!({ "done": done }))?,
-        false => writeln!(out, "{}", styled(GOOD, &done))?,
-    }
-    Ok(CLEAN)
-}
-
-fn tell(notes: &[LoadNote]) {
-    for note in notes {
-        anstream::eprintln!("note: {note}");
-    }
+    args.locker.done(&done)
 }
 
 fn list(locker: &Locker, as_json: bool) -> Result<u8, Box<dyn Error>> {
