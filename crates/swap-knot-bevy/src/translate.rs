@@ -81,9 +81,9 @@ impl Translator<'_> {
         let down = input.state == ButtonState::Pressed;
         if let Some(button) = mouse_button(input.button) {
             let devices = &mut *self.devices;
-            let is_left = button == MouseButton::Left && devices.lies_on(input.window);
-            let finger = is_left.then(|| devices.mouse_finger.press(down, &mut devices.zones));
-            if let Some(touched) = finger.flatten() {
+            let lies_here = devices.lies_on(input.window);
+            let press = || devices.mouse_finger.press(button, down, &mut devices.zones);
+            if let Some(touched) = lies_here.then(press).flatten() {
                 touched.for_each(|what| self.add(TOUCH, what));
                 return;
             }

@@ -6,7 +6,7 @@ use egui::{
     Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
 };
 use swap_knot::screen::{Grip, Spot, TouchView, ZoneView};
-use swap_knot::{EventKind, MouseFinger, TouchZones, ZoneKnob};
+use swap_knot::{EventKind, MouseButton, MouseFinger, TouchZones, ZoneKnob};
 
 use crate::look::{Look, size};
 use crate::pen::{Act, Pen};
@@ -66,7 +66,7 @@ pub fn fingers(
                 ..
             } if !no_mouse => {
                 mouse.point(at(pos), zones).into_iter().for_each(&mut feed);
-                let touched = mouse.press(pressed, zones);
+                let touched = mouse.press(MouseButton::Left, pressed, zones);
                 touched.into_iter().flatten().for_each(&mut feed);
             }
             Event::WindowFocused(false) => zones.lift().into_iter().for_each(&mut feed),

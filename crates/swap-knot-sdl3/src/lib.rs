@@ -323,9 +323,8 @@ impl Adapter {
         mut tell: impl FnMut(DeviceId, EventKind),
     ) {
         if let Some(button) = mouse_button(button) {
-            let is_left = button == MouseButton::Left;
-            let finger = is_left.then(|| self.mouse_finger.press(down, &mut self.zones));
-            if let Some(touched) = finger.flatten() {
+            let touched = self.mouse_finger.press(button, down, &mut self.zones);
+            if let Some(touched) = touched {
                 touched.for_each(|what| tell(TOUCH, what));
                 return;
             }

@@ -167,9 +167,8 @@ impl Adapter {
             WindowEvent::MouseInput { state, button, .. } => {
                 if let Some(button) = mouse_button(*button) {
                     let (device, down) = (MOUSE, *state == ElementState::Pressed);
-                    let is_left = button == MouseButton::Left;
-                    let finger = is_left.then(|| self.mouse_finger.press(down, &mut self.zones));
-                    if let Some(touched) = finger.flatten() {
+                    let touched = self.mouse_finger.press(button, down, &mut self.zones);
+                    if let Some(touched) = touched {
                         let device = TOUCH;
                         touched.for_each(|what| feed(Event { at, device, what }));
                         return;

@@ -38,13 +38,14 @@ impl MouseFinger {
         self.down.then(|| zones.moved(MOUSE, at)).flatten()
     }
 
-    /// The left button went down or up; what that means as a finger, or none where it is a mouse's.
+    /// A button went down or up; what that means as a finger, or none where it is a mouse's.
     pub fn press(
         &mut self,
+        button: MouseButton,
         down: bool,
         zones: &mut TouchZones,
     ) -> Option<impl Iterator<Item = EventKind> + use<>> {
-        if !self.on {
+        if !self.on || button != MouseButton::Left {
             return None;
         }
         self.down = down;

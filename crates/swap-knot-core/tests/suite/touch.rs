@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use proptest::prelude::*;
 use swap_knot::screen::{ControlsScreen, Grip, ScreenCommand, Spot};
 use swap_knot::{
-    Controls, DeviceId, Direction, Event, EventKind, Layout, MouseFinger, Placement, Profile,
-    Setting, Sheet, Time, TouchName, TouchZone, TouchZones, ZoneKnob,
+    Controls, DeviceId, Direction, Event, EventKind, Layout, MouseButton, MouseFinger, Placement,
+    Profile, Setting, Sheet, Time, TouchName, TouchZone, TouchZones, ZoneKnob,
 };
 
 use crate::common::{answer, answers, press, screen, small, what};
@@ -231,13 +231,17 @@ fn what_a_player_moved_keeps_its_place_on_another_screen() {
 fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
     let mut zones = TouchZones::new();
     laid(&mut zones, [800.0, 600.0]);
+    const LEFT: MouseButton = MouseButton::Left;
     let mut mouse = MouseFinger::default();
     let (horn, stick) = (middle(find(&zones, "horn")), middle(find(&zones, "stick")));
     assert_eq!(mouse.point(horn, &mut zones), None);
-    assert!(mouse.press(true, &mut zones).is_none(), "it is a mouse");
+    assert!(
+        mouse.press(LEFT, true, &mut zones).is_none(),
+        "it is a mouse"
+    );
     assert!(!find(&zones, "horn").touched);
     assert_eq!(mouse.switch(true, &mut zones), None);
-    let pressed: Vec<EventKind> = mouse.press(true, &mut zones).unwrap().collect();
+    let pressed: Vec<EventKind> = mouse.press(LEFT, true, &mut zones).unwrap().collect();
     assert_eq!(pressed, [what::touch(name("horn"), true)]);
     let of = |what| Event {
         at: Time::ZERO,
@@ -256,9 +260,9 @@ fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
         None,
         "it slid off, and is on the horn still"
     );
-    let let_go: Vec<EventKind> = mouse.press(false, &mut zones).unwrap().collect();
+    let let_go: Vec<EventKind> = mouse.press(LEFT, false, &mut zones).unwrap().collect();
     assert_eq!(let_go, [what::touch(name("horn"), false)]);
-    assert_eq!(mouse.press(true, &mut zones).unwrap().count(), 1);
+    assert_eq!(mouse.press(LEFT, true, &mut zones).unwrap().count(), 1);
     let moved = mouse.point([stick[0] + 1000.0, stick[1]], &mut zones);
     assert!(
         matches!(moved, Some(EventKind::TouchStick { x: 1.0, .. })),
@@ -269,11 +273,11 @@ fn the_mouse_is_a_finger_only_where_the_game_says_so_and_never_both() {
         mouse.switch(false, &mut zones),
         Some(EventKind::TouchStick { x: 0.0, .. })
     ));
-    assert!(mouse.press(true, &mut zones).is_none());
+    assert!(mouse.press(LEFT, true, &mut zones).is_none());
     // Where there is no zone it is a finger all the same, and no mouse.
     assert_eq!(mouse.switch(true, &mut zones), None);
     mouse.point([5.0, 5.0], &mut zones);
-    assert_eq!(mouse.press(true, &mut zones).unwrap().count(), 0);
+    assert_eq!(mouse.press(LEFT, true, &mut zones).unwrap().count(), 0);
 }
 
 struct Game {
