@@ -7,6 +7,7 @@ use crate::input::{DeviceId, Input};
 use crate::layout::Hand;
 use crate::locker::Slug;
 use crate::mapping::Controller;
+use crate::profile::Setting;
 use crate::sheet::{ActionId, ColumnKind};
 use crate::survey::{mirror, one_handed};
 
@@ -43,7 +44,7 @@ pub(super) enum Picking {
 /// What goes back to the game's own.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Level {
-    /// A number or switch of feel.
+    /// A number or switch.
     Knob(Spot),
     Of(Reset),
 }
@@ -130,7 +131,11 @@ impl ControlsScreen {
         let titled = |id: &str, title: String| words.say(id, &[("title", &title)]);
         let (label, (enabled, lines)) = match level {
             Level::Knob(spot) => {
-                let title = self.knob_title(*spot);
+                let title = match self.setting(*spot) {
+                    // Its row is named by its zone.
+                    Some(zone @ Setting::Zone { .. }) => draft.tell(&zone),
+                    _ => self.knob_title(*spot),
+                };
                 let would = self.would(|draft| self.reset_knob_of(draft, *spot));
                 (titled("reset-only", title), would)
             }
@@ -222,9 +227,7 @@ impl ControlsScreen {
                 levels.push(Level::Of(Reset::Cell(cell)));
                 of_action(&mut levels, cell.row.action);
             }
-            Some(spot @ (Spot::Dial(..) | Spot::Ease(_))) if self.page == Page::Feel => {
-                levels.push(Level::Knob(spot));
-            }
+            Some(spot) if spot.number_is_on() == Some(self.page) => levels.push(Level::Knob(spot)),
             _ => {}
         }
         if let (Page::Feel, Some(about)) = (self.page, self.about) {

@@ -239,7 +239,7 @@ impl ControlsScreen {
         dials
     }
 
-    fn setting(&self, spot: Spot) -> Option<Setting> {
+    pub(super) fn setting(&self, spot: Spot) -> Option<Setting> {
         let name = |id| self.draft.sheet().declared(id).name.clone();
         let action = self.about.map(name);
         match (spot, action) {

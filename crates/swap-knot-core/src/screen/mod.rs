@@ -710,7 +710,7 @@ impl ControlsScreen {
     fn reset_focused(&mut self) {
         match self.focus {
             Spot::Cell(cell) => self.reset(Reset::Cell(cell)),
-            Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..) => self.reset_knob(self.focus),
+            spot if spot.number_is_on().is_some() => self.reset_knob(spot),
             _ => {}
         }
     }

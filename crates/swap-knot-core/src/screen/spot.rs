@@ -223,6 +223,15 @@ pub enum Spot {
 }
 
 impl Spot {
+    /// The page on which it is a number or a switch that has something to go back to; none of others.
+    pub(super) const fn number_is_on(self) -> Option<Page> {
+        match self {
+            Spot::Dial(..) | Spot::Ease(_) => Some(Page::Feel),
+            Spot::Zone(..) => Some(Page::Touch),
+            _ => None,
+        }
+    }
+
     /// A name that stays: `page feel`, `cell walk.up keyboard-1`, `dial gamepad dead-zone`. For tests,
     /// and for arrows that point something out.
     pub fn id(self, sheet: &Sheet) -> String {

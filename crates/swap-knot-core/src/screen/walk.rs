@@ -210,7 +210,7 @@ impl ControlsScreen {
             "hint-clear" => matches!(self.focus, Spot::Cell(_)),
             "hint-reset" => is_setting(self.focus),
             "hint-adjust" => {
-                let numbers = matches!(self.focus, Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..));
+                let numbers = self.focus.number_is_on().is_some();
                 numbers || matches!(self.focus, Spot::About | Spot::Where)
             }
             _ => matches!(self.busy, Busy::Nothing),
@@ -242,10 +242,7 @@ impl ControlsScreen {
 
 /// Whether it is a binding or a number, which has something to go back to.
 const fn is_setting(spot: Spot) -> bool {
-    matches!(
-        spot,
-        Spot::Cell(_) | Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..)
-    )
+    matches!(spot, Spot::Cell(_)) || spot.number_is_on().is_some()
 }
 
 pub(super) fn short(draft: &Draft, input: crate::input::Input) -> String {

@@ -468,12 +468,15 @@ fn with_keys_alone_it_is_moved_by_its_numbers_and_reset_at_every_level() {
     game.do_it(|s| s.command(ScreenCommand::Reset));
     assert_eq!(find(&game.zones, "horn").size, start.size);
     push(&mut game, ZoneKnob::Size, Direction::Right, 2);
-    // Everything on touch, and everything.
-    for last in [2, 1] {
+    // Everything on touch, only that number, and everything.
+    for last in [2, usize::MAX, 1] {
         assert_ne!(find(&game.zones, "horn"), start);
         press(&mut game.controls, "tool reset");
         let all = answers(&mut game.controls);
-        let meant = all[all.len() - 1 - last].spot;
+        let meant = &all[(all.len() - 1).saturating_sub(last)];
+        let is_only = meant.label.starts_with("Only “horn: ");
+        assert_eq!(is_only, last == usize::MAX, "{meant:?}");
+        let meant = meant.spot;
         game.do_it(|s| s.press(meant));
         assert_eq!(find(&game.zones, "horn"), start);
         push(&mut game, ZoneKnob::X, Direction::Left, 2);
