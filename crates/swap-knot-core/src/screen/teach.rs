@@ -318,9 +318,16 @@ impl ControlsScreen {
 
     /// What was taught elsewhere came as text.
     pub(super) fn take_controllers(&mut self, text: &str) {
-        let Ok(taught) = Mappings::from_toml(text, "text") else {
-            self.message = Some(self.text("teach-no-text"));
-            return;
+        let taught = match Mappings::from_toml(text, "text") {
+            Ok(taught) if !taught.is_empty() => taught,
+            Err(e) if e.is_newer() => {
+                self.message = Some(self.text("mappings-newer"));
+                return;
+            }
+            _ => {
+                self.message = Some(self.text("teach-no-text"));
+                return;
+            }
         };
         for (kind, taught) in taught.kinds() {
             self.wishes

@@ -10,11 +10,17 @@ use crate::common::{answer, what};
 
 const DEVICE: DeviceId = DeviceId(66);
 const KIND: &str = "1209:5a03";
+const NEWER: &str = "What you taught of controllers comes from a newer version of the game. Update the game to use it.";
 
 /// A player at a keyboard, with a controller that nobody knows and a locker.
 struct Table {
     player: Player,
     locker: Locker,
+}
+
+fn taught(kind: &str, parts: &str) -> Mappings {
+    let text = format!("format = 1\n[controllers.\"{kind}\"]\n{parts}");
+    Mappings::from_toml(&text, "text").unwrap()
 }
 
 fn started(locker: &Locker) -> Player {
@@ -65,6 +71,26 @@ impl Table {
         self.player.wait(10);
     }
 
+    #[track_caller]
+    fn says(&mut self, title: &str) {
+        assert_eq!(self.player.dialog(), title);
+    }
+
+    #[track_caller]
+    fn asks_for(&mut self, part: &str) {
+        self.says(&format!("On the controller: {part}"));
+    }
+
+    /// The game ends, and starts again with what is kept.
+    fn again(&mut self) -> Table {
+        assert!(self.player.controls.save());
+        let locker = self.locker.clone();
+        let mut player = started(&locker);
+        player.controls.take_reports();
+        player.now = self.player.now;
+        Table { player, locker }
+    }
+
     fn message(&mut self) -> String {
         self.player.view().message.unwrap_or_default()
     }
@@ -94,20 +120,11 @@ impl Table {
         self.plug();
         self.player.open();
         self.press(9);
-        assert_eq!(
-            self.player.dialog(),
-            "This controller is not known. Is it a gamepad?"
-        );
+        self.says("This controller is not known. Is it a gamepad?");
         self.player.key(Place::Enter);
-        assert_eq!(
-            self.player.dialog(),
-            "On the controller: lowest of the four buttons"
-        );
+        self.asks_for("lowest of the four buttons");
         self.press(2);
-        assert_eq!(
-            self.player.dialog(),
-            "On the controller: rightmost of the four buttons"
-        );
+        self.asks_for("rightmost of the four buttons");
         self.press(2);
         assert_eq!(
             self.message(),
@@ -115,7 +132,7 @@ impl Table {
         );
         self.press(3);
         self.answer("That is all");
-        assert_eq!(self.player.dialog(), "Is it right?");
+        self.says("Is it right?");
     }
 }
 
@@ -125,23 +142,17 @@ fn a_controller_is_offered_taught_tried_kept_and_a_pad_after_a_restart() {
     table.teach_two();
     // The old controls do not answer for it: only the new pad does.
     table.press(3);
-    assert_eq!(table.player.dialog(), "Is it right?");
+    table.says("Is it right?");
     table.press(2);
-    assert_eq!(table.player.dialog(), "");
+    table.says("");
     assert!(table.message().starts_with("Kept."), "{}", table.message());
     assert_eq!(table.down(), 0);
-    assert!(table.player.controls.save());
 
     // It works the screen as a pad at once: the rightmost of the four goes back.
     table.press(3);
     assert!(!table.player.is_open());
 
-    let locker = table.locker.clone();
-    let mut again = Table {
-        player: started(&locker),
-        locker,
-    };
-    again.player.controls.take_reports();
+    let mut again = table.again();
     again.plug();
     again.hold(2, true);
     let cast_off = again.player.sheet.find("cast-off").unwrap();
@@ -174,7 +185,7 @@ fn with_the_controller_alone_what_it_has_not_is_waited_for() {
             table.player.wait(20_100);
         }
     }
-    assert_eq!(table.player.dialog(), "Is it right?");
+    table.says("Is it right?");
     table.press(1);
     assert!(table.message().starts_with("Kept."));
     let kind = KIND.parse().ok();
@@ -192,31 +203,19 @@ fn the_keyboard_skips_goes_back_and_leaves() {
     table.press(9);
     table.answer("Teach its buttons");
     table.press(2);
-    assert_eq!(
-        table.player.dialog(),
-        "On the controller: rightmost of the four buttons"
-    );
+    table.asks_for("rightmost of the four buttons");
     table.player.key(Place::Enter);
-    assert_eq!(
-        table.player.dialog(),
-        "On the controller: leftmost of the four buttons"
-    );
+    table.asks_for("leftmost of the four buttons");
     // Back over what was skipped, and over what was taught: that is free again.
     table.player.key(Place::Escape);
     table.player.key(Place::Escape);
-    assert_eq!(
-        table.player.dialog(),
-        "On the controller: lowest of the four buttons"
-    );
+    table.asks_for("lowest of the four buttons");
     table.press(4);
     table.press(2);
-    assert_eq!(
-        table.player.dialog(),
-        "On the controller: leftmost of the four buttons"
-    );
+    table.asks_for("leftmost of the four buttons");
     table.player.keys(&[Place::Escape; 2]);
     table.player.key(Place::Escape);
-    assert_eq!(table.player.dialog(), "");
+    table.says("");
     assert!(table.player.is_open());
     assert!(table.player.controls.mappings().is_empty());
 }
@@ -288,14 +287,11 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
     table.player.open();
     let focus = table.player.focus();
     table.press(2);
-    assert_eq!(
-        table.player.dialog(),
-        "This controller is not known. Is it a gamepad?"
-    );
+    table.says("This controller is not known. Is it a gamepad?");
     table.answer("Not now");
     assert_eq!(table.player.focus(), focus);
     table.send(what::hid(HidButton::new(9).unwrap(), true));
-    assert_eq!(table.player.dialog(), "");
+    table.says("");
     // It is among the controllers, to be taught later.
     let row = |state: &str, items: &[&str]| {
         let items = items.iter().map(|i| (*i).to_owned()).collect();
@@ -316,19 +312,13 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
         table.controllers(),
         row("no gamepad", &["Teach its buttons", "Forget it"])
     );
-    assert!(table.player.controls.save());
-    let locker = table.locker.clone();
-    let mut again = Table {
-        player: started(&locker),
-        locker,
-    };
-    again.player.controls.take_reports();
+    let mut again = table.again();
     again.plug();
     again.press(2);
     assert_eq!(again.player.controls.take_reports().len(), 0);
     again.player.open();
     again.press(9);
-    assert_eq!(again.player.dialog(), "");
+    again.says("");
     // Forgotten, it is taught like any other.
     again.player.click("page pad");
     again.player.click("controller 1209:5a03 forget");
@@ -352,7 +342,7 @@ fn what_was_taught_goes_to_a_friend_as_text() {
     let text = table.player.view().dialog.unwrap().field.unwrap();
     let expected = "format = 1\n\n[controllers.\"1209:5a03\"]\n\"pad:south\" = \"hid:button-2\"\n\"pad:east\" = \"hid:button-3\"\n";
     assert_eq!(text, expected);
-    assert_eq!(table.player.dialog(), "The taught controller as text");
+    table.says("The taught controller as text");
     table.answer("Copy");
     let copied = table.player.controls.screen_mut().unwrap().take_copied();
     assert_eq!(copied.as_deref(), Some(expected));
@@ -371,6 +361,8 @@ fn what_was_taught_goes_to_a_friend_as_text() {
     friend.player.click("page pad");
     for (text, told) in [
         ("nonsense", "That is no text of taught controllers."),
+        ("format = 1", "That is no text of taught controllers."),
+        ("format = 2\nnew = true\n", NEWER),
         (expected, "Taken in."),
     ] {
         friend.player.click("controllers");
@@ -387,11 +379,7 @@ fn what_was_taught_goes_to_a_friend_as_text() {
 
 #[test]
 fn a_file_that_cannot_be_read_is_told_kept_and_never_taken_for_empty() {
-    let taught = |parts: &str| {
-        let text = format!("format = 1\n[controllers.\"{KIND}\"]\n{parts}");
-        Mappings::from_toml(&text, "text").unwrap()
-    };
-    let south = taught("\"pad:south\" = \"hid:button-2\"");
+    let south = taught(KIND, "\"pad:south\" = \"hid:button-2\"");
     let newer = "format = 2\nnew = true\n";
     for (text, told, is_newer) in [
         (
@@ -399,11 +387,7 @@ fn a_file_that_cannot_be_read_is_told_kept_and_never_taken_for_empty() {
             "What you taught of controllers is damaged and cannot be used. The file is kept.",
             false,
         ),
-        (
-            newer,
-            "What you taught of controllers comes from a newer version of the game. Update the game to use it.",
-            true,
-        ),
+        (newer, NEWER, true),
     ] {
         let store = Memory::new();
         let locker = Locker::in_store(store.clone());
@@ -443,18 +427,11 @@ fn a_file_that_cannot_be_read_is_told_kept_and_never_taken_for_empty() {
 #[test]
 fn kinds_are_kept_one_by_one() {
     let locker = Locker::in_store(Memory::new());
-    let one = |kind: &str, part: &str| {
-        let text = format!("format = 1\n[controllers.\"{kind}\"]\n{part}");
-        Mappings::from_toml(&text, "text").unwrap()
-    };
-    locker
-        .teach(&one("1209:0001", "\"pad:south\" = \"hid:button-1\""))
-        .unwrap();
+    let teach = |kind, parts| locker.teach(&taught(kind, parts)).unwrap();
+    teach("1209:0001", "\"pad:south\" = \"hid:button-1\"");
     // Another program teaches another kind; both are there.
-    locker.teach(&one("unknown", "gamepad = false")).unwrap();
-    locker
-        .teach(&one("1209:0001", "\"pad:south\" = \"hid:button-5\""))
-        .unwrap();
+    teach("unknown", "gamepad = false");
+    teach("1209:0001", "\"pad:south\" = \"hid:button-5\"");
     let all = locker.mappings().unwrap();
     assert_eq!(all.kinds().count(), 2);
     assert_eq!(all.of(None), Some(&Taught::NoPad));
