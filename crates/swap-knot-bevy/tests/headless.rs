@@ -4,7 +4,9 @@
 
 use bevy_app::{App, PreUpdate, Update};
 use bevy_ecs::message::{Message, Messages};
-use bevy_ecs::prelude::{Changed, Entity, IntoScheduleConfigs as _, Query, Res, ResMut, Resource};
+use bevy_ecs::prelude::{
+    Changed, Entity, IntoScheduleConfigs as _, Mut, Query, Res, ResMut, Resource,
+};
 use bevy_input::gamepad::{
     GamepadAxis, GamepadButton, GamepadConnection, GamepadConnectionEvent,
     RawGamepadAxisChangedEvent, RawGamepadButtonChangedEvent, RawGamepadEvent,
@@ -91,6 +93,43 @@ fn key(key_code: KeyCode, state: ButtonState) -> KeyboardInput {
     }
 }
 
+fn seat_of(app: &App, player: Entity) -> &PlayerSeat {
+    app.world().get::<PlayerSeat>(player).unwrap()
+}
+
+fn devices(app: &mut App) -> Mut<'_, SwapKnotDevices> {
+    app.world_mut().resource_mut::<SwapKnotDevices>()
+}
+
+fn connect(gamepad: Entity, connection: GamepadConnection) -> RawGamepadEvent {
+    RawGamepadEvent::Connection(GamepadConnectionEvent::new(gamepad, connection))
+}
+
+fn connected() -> GamepadConnection {
+    GamepadConnection::Connected {
+        name: "Quayside".to_owned(),
+        vendor_id: Some(0x1209),
+        product_id: Some(1),
+    }
+}
+
+fn axis(gamepad: Entity, axis: GamepadAxis, value: f32) -> RawGamepadEvent {
+    RawGamepadEvent::Axis(RawGamepadAxisChangedEvent::new(gamepad, axis, value))
+}
+
+fn button(gamepad: Entity, button: GamepadButton, value: f32) -> RawGamepadEvent {
+    RawGamepadEvent::Button(RawGamepadButtonChangedEvent::new(gamepad, button, value))
+}
+
+fn click(button: Theirs, state: ButtonState) -> MouseButtonInput {
+    let window = Entity::PLACEHOLDER;
+    MouseButtonInput {
+        button,
+        state,
+        window,
+    }
+}
+
 /// Every event of the last update as Swap Knot saw it.
 fn events(app: &mut App) -> Vec<EventKind> {
     let mut messages = app.world_mut().resource_mut::<Messages<SwapKnotEvent>>();
@@ -141,7 +180,7 @@ fn keys_and_mouse_come_in() {
             text
         }]
     );
-    let seat = |app: &App| app.world().get::<PlayerSeat>(player).unwrap().clone();
+    let seat = |app: &App| seat_of(app, player).clone();
     assert!(seat(&app).went_down(Do::Horn));
     app.update();
     assert!(!seat(&app).went_down(Do::Horn) && seat(&app).is_down(Do::Horn));
@@ -158,15 +197,7 @@ fn keys_and_mouse_come_in() {
     assert_eq!(events(&mut app), [lost, lost, lost, up]);
 
     let window = Entity::PLACEHOLDER;
-    let (button, state) = (Theirs::Right, ButtonState::Pressed);
-    write(
-        &mut app,
-        MouseButtonInput {
-            button,
-            state,
-            window,
-        },
-    );
+    write(&mut app, click(Theirs::Right, ButtonState::Pressed));
     write(
         &mut app,
         MouseMotion {
@@ -212,37 +243,11 @@ fn pads_come_go_and_have_families() {
     let mut app = app();
     let player = player(&mut app);
     let gamepad = app.world_mut().spawn_empty().id();
-    let connection = GamepadConnection::Connected {
-        name: "Quayside".to_owned(),
-        vendor_id: Some(0x1209),
-        product_id: Some(1),
-    };
-    let connect = |connection| {
-        RawGamepadEvent::Connection(GamepadConnectionEvent {
-            gamepad,
-            connection,
-        })
-    };
-    write(&mut app, connect(connection));
-    let axis = |axis, value| {
-        RawGamepadEvent::Axis(RawGamepadAxisChangedEvent {
-            gamepad,
-            axis,
-            value,
-        })
-    };
-    write(&mut app, axis(GamepadAxis::LeftStickX, 0.6));
-    write(&mut app, axis(GamepadAxis::LeftStickY, 0.8));
-    write(&mut app, axis(GamepadAxis::LeftZ, 0.5));
-    let button = GamepadButton::North;
-    write(
-        &mut app,
-        RawGamepadEvent::Button(RawGamepadButtonChangedEvent {
-            gamepad,
-            button,
-            value: 1.0,
-        }),
-    );
+    write(&mut app, connect(gamepad, connected()));
+    write(&mut app, axis(gamepad, GamepadAxis::LeftStickX, 0.6));
+    write(&mut app, axis(gamepad, GamepadAxis::LeftStickY, 0.8));
+    write(&mut app, axis(gamepad, GamepadAxis::LeftZ, 0.5));
+    write(&mut app, button(gamepad, GamepadButton::North, 1.0));
     app.update();
     let stick = Stick::LEFT;
     let expected = [
@@ -269,24 +274,16 @@ fn pads_come_go_and_have_families() {
         },
     ];
     assert_eq!(events(&mut app), expected);
-    let seat = app.world().get::<PlayerSeat>(player).unwrap();
+    let seat = seat_of(&app, player);
     assert!(seat.is_down(Do::Horn) && seat.plane(Do::Walk)[1] > 0.7);
     assert_eq!(seat.device_kind(), DeviceKind::Gamepad);
     let kinds = app.world().resource::<Messages<DeviceKindChanged>>();
     assert_eq!(kinds.len(), 1, "told once");
     // By the kernel's code with its kind in front, as bevy_gilrs passes it on.
-    for (button, value) in [
-        (GamepadButton::C, 1.0),
-        (GamepadButton::Other(0x1_02c1), 1.0),
-    ] {
-        let event = RawGamepadButtonChangedEvent {
-            gamepad,
-            button,
-            value,
-        };
-        write(&mut app, RawGamepadEvent::Button(event));
+    for which in [GamepadButton::C, GamepadButton::Other(0x1_02c1)] {
+        write(&mut app, button(gamepad, which, 1.0));
     }
-    write(&mut app, axis(GamepadAxis::Other(0x3_0006), 0.25));
+    write(&mut app, axis(gamepad, GamepadAxis::Other(0x3_0006), 0.25));
     app.update();
     let expected = [
         EventKind::HidButton {
@@ -303,23 +300,12 @@ fn pads_come_go_and_have_families() {
         },
     ];
     assert_eq!(events(&mut app), expected);
-    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
-    assert_eq!(devices.usb(gamepad), "1209:0001".parse().ok());
-    let number = devices.pad(gamepad);
-    write(&mut app, connect(GamepadConnection::Disconnected));
+    assert_eq!(devices(&mut app).usb(gamepad), "1209:0001".parse().ok());
+    let number = devices(&mut app).pad(gamepad);
+    write(&mut app, connect(gamepad, GamepadConnection::Disconnected));
     app.update();
-    assert!(
-        !app.world()
-            .get::<PlayerSeat>(player)
-            .unwrap()
-            .is_down(Do::Horn)
-    );
-    assert_eq!(
-        app.world_mut()
-            .resource_mut::<SwapKnotDevices>()
-            .pad(gamepad),
-        number
-    );
+    assert!(!seat_of(&app, player).is_down(Do::Horn));
+    assert_eq!(devices(&mut app).pad(gamepad), number);
 }
 
 #[test]
@@ -355,10 +341,8 @@ fn every_pad_button_has_a_place_but_three() {
 fn fingers_work_zones() {
     let mut app = app();
     let player = player(&mut app);
-    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
-    devices
-        .zones
-        .add_area("horn".parse().unwrap(), [0.0; 2], [90.0; 2]);
+    let name = "horn".parse().unwrap();
+    devices(&mut app).zones.add_area(name, [0.0; 2], [90.0; 2]);
     let other = app.world_mut().spawn_empty().id();
     let touch = |phase| TouchInput {
         phase,
@@ -367,29 +351,17 @@ fn fingers_work_zones() {
         force: None,
         id: 4,
     };
-    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
-    devices.zones_on = Some(other);
+    devices(&mut app).zones_on = Some(other);
     write(&mut app, touch(TouchPhase::Started));
     app.update();
     assert_eq!(events(&mut app), [], "the zones lie on another window");
-    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
-    devices.zones_on = Some(Entity::PLACEHOLDER);
+    devices(&mut app).zones_on = Some(Entity::PLACEHOLDER);
     write(&mut app, touch(TouchPhase::Started));
     app.update();
-    assert!(
-        app.world()
-            .get::<PlayerSeat>(player)
-            .unwrap()
-            .is_down(Do::Horn)
-    );
+    assert!(seat_of(&app, player).is_down(Do::Horn));
     write(&mut app, touch(TouchPhase::Canceled));
     app.update();
-    assert!(
-        !app.world()
-            .get::<PlayerSeat>(player)
-            .unwrap()
-            .is_down(Do::Horn)
-    );
+    assert!(!seat_of(&app, player).is_down(Do::Horn));
 }
 
 #[test]
@@ -397,8 +369,7 @@ fn the_left_mouse_button_is_a_finger_where_that_is_switched_on_and_no_mouse_then
     let mut app = app();
     let name = "horn".parse().unwrap();
     let window = Entity::PLACEHOLDER;
-    let mut devices = app.world_mut().resource_mut::<SwapKnotDevices>();
-    let devices = &mut *devices;
+    let devices = &mut *devices(&mut app);
     devices.zones.add_area(name, [0.0; 2], [90.0; 2]);
     let _ = devices.mouse_finger.switch(true, &mut devices.zones);
     write(
@@ -419,11 +390,7 @@ fn the_left_mouse_button_is_a_finger_where_that_is_switched_on_and_no_mouse_then
     for state in [ButtonState::Pressed, ButtonState::Released] {
         write(
             &mut app,
-            WindowEvent::MouseButtonInput(MouseButtonInput {
-                button: bevy_input::mouse::MouseButton::Left,
-                state,
-                window,
-            }),
+            WindowEvent::MouseButtonInput(click(Theirs::Left, state)),
         );
         app.update();
         let down = state == ButtonState::Pressed;
@@ -468,25 +435,11 @@ fn players_have_devices_situations_and_messages_of_their_own() {
     let helm = seat.rig().sheet().find_situation("helm").unwrap();
     seat.set_situations(&[helm]);
     app.update();
-    assert!(
-        !app.world()
-            .get::<PlayerSeat>(skipper)
-            .unwrap()
-            .is_down(Do::Coil)
-    );
+    assert!(!seat_of(&app, skipper).is_down(Do::Coil));
 }
 
 fn press(key_code: KeyCode, state: ButtonState) -> WindowEvent {
     WindowEvent::KeyboardInput(key(key_code, state))
-}
-
-fn click(button: Theirs, state: ButtonState) -> MouseButtonInput {
-    let window = Entity::PLACEHOLDER;
-    MouseButtonInput {
-        button,
-        state,
-        window,
-    }
 }
 
 #[test]
@@ -517,7 +470,7 @@ fn one_frame_keeps_the_order_in_which_things_were_done() {
     // What a game writes itself is heard as well.
     write(&mut app, key(KeyCode::KeyJ, Pressed));
     app.update();
-    let seat = app.world().get::<PlayerSeat>(player).unwrap();
+    let seat = seat_of(&app, player);
     let began: Vec<String> = seat
         .happened()
         .iter()
@@ -541,7 +494,7 @@ fn what_came_up_while_nobody_listened_is_not_held_for_ever() {
     let player = player(&mut app);
     write(&mut app, key(KeyCode::KeyH, ButtonState::Pressed));
     app.update();
-    let seat = |app: &App| app.world().get::<PlayerSeat>(player).unwrap().clone();
+    let seat = |app: &App| seat_of(app, player).clone();
     assert!(seat(&app).is_down(Do::Horn));
     app.insert_resource(Listens(false));
     app.update();
@@ -614,43 +567,19 @@ fn a_pad_that_was_there_before_has_its_numbers_and_one_that_comes_back_rests() {
     let mut app = app();
     let player = player(&mut app);
     let gamepad = app.world_mut().spawn_empty().id();
-    let connect = |connection| {
-        RawGamepadEvent::Connection(GamepadConnectionEvent {
-            gamepad,
-            connection,
-        })
-    };
-    let connected = || GamepadConnection::Connected {
-        name: "Quayside".to_owned(),
-        vendor_id: Some(0x1209),
-        product_id: Some(1),
-    };
     // Bevy makes the component out of the event that only it has read.
-    write(
-        &mut app,
-        GamepadConnectionEvent {
-            gamepad,
-            connection: connected(),
-        },
-    );
+    write(&mut app, GamepadConnectionEvent::new(gamepad, connected()));
     app.update();
     app.update();
     let devices = app.world().resource::<SwapKnotDevices>();
     assert_eq!(devices.usb(gamepad), "1209:0001".parse().ok());
 
-    let axis = |axis, value| {
-        RawGamepadEvent::Axis(RawGamepadAxisChangedEvent {
-            gamepad,
-            axis,
-            value,
-        })
-    };
-    write(&mut app, axis(GamepadAxis::LeftStickY, 1.0));
-    write(&mut app, connect(GamepadConnection::Disconnected));
-    write(&mut app, connect(connected()));
-    write(&mut app, axis(GamepadAxis::LeftStickX, 1.0));
+    write(&mut app, axis(gamepad, GamepadAxis::LeftStickY, 1.0));
+    write(&mut app, connect(gamepad, GamepadConnection::Disconnected));
+    write(&mut app, connect(gamepad, connected()));
+    write(&mut app, axis(gamepad, GamepadAxis::LeftStickX, 1.0));
     app.update();
-    let seat = app.world().get::<PlayerSeat>(player).unwrap();
+    let seat = seat_of(&app, player);
     assert_eq!(seat.plane(Do::Walk), [1.0, 0.0]);
 }
 
