@@ -21,6 +21,7 @@
 //! ```
 
 mod board;
+mod dialog;
 mod fonts;
 mod glyphs;
 mod look;

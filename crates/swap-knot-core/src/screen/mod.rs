@@ -4,6 +4,7 @@ mod answer;
 mod bindings;
 mod command;
 mod dialog;
+mod edit;
 mod feel;
 mod keyboard;
 mod pad;
@@ -37,9 +38,7 @@ use self::profiles::Profiles;
 use self::proof::{Proving, WayOut};
 use self::teach::{Controllers, Vouching};
 use self::typing::Typing;
-use crate::draft::{
-    Bind, Draft, Heard, Listener, ListenerOptions, Question, Refusal, Reset, Settle,
-};
+use crate::draft::{Draft, Listener, ListenerOptions, Question, Settle};
 use crate::input::{
     DeviceId, DeviceKind, Direction, Event, EventKind, Held, Input, Time, TouchZones, UsbId,
 };
@@ -628,90 +627,6 @@ impl ControlsScreen {
             Tool::ShowAll => self.filter = Filter::default(),
             Tool::Leave => self.ask_to_leave(),
             Tool::Apply => {}
-        }
-    }
-
-    fn listen(&mut self, cell: Cell) {
-        let listener = self.listener(self.draft.listens_for(cell));
-        self.begin(Busy::Listening(cell, listener));
-    }
-
-    fn listener(&self, options: ListenerOptions) -> Box<Listener> {
-        let mut listener = Box::new(Listener::new(options, &self.book));
-        listener.tick(self.now);
-        listener
-    }
-
-    fn hear(&mut self, heard: Heard) {
-        match heard {
-            Heard::Nothing | Heard::Holding => {}
-            Heard::Chord(chord) => match std::mem::replace(&mut self.busy, Busy::Nothing) {
-                Busy::Listening(cell, _) => {
-                    self.focus_on(self.before);
-                    let kept = self.kept_by_system(Some(&chord));
-                    let bound = self.draft.bind(cell, chord);
-                    let is_done = matches!(bound, Ok(Bind::Done));
-                    self.after(bound);
-                    if is_done {
-                        self.message = kept;
-                    }
-                }
-                _ => {
-                    self.filter.on = Some(chord);
-                    let first = self.first_spot();
-                    self.focus_on(first);
-                }
-            },
-            Heard::Refused(why) => self.say(&why),
-            Heard::Cancelled | Heard::TimedOut => {
-                self.message = None;
-                self.calm();
-            }
-        }
-    }
-
-    /// Goes on after an edit: it is done, it asks, or it was refused.
-    fn after(&mut self, bind: Result<Bind, Refusal>) {
-        self.message = None;
-        match bind {
-            Ok(Bind::Done) => self.calm(),
-            Ok(Bind::Asks(question)) => self.begin(Busy::Asking(question)),
-            Err(refusal) => {
-                self.say(&refusal);
-                // A question that was open stays open for another answer.
-                self.stale = true;
-            }
-        }
-    }
-
-    fn settle(&mut self, settle: Settle) {
-        if let Busy::Asking(question) = &self.busy {
-            let answered = self.draft.answer(question.clone(), settle);
-            self.after(answered);
-        }
-    }
-
-    fn clear(&mut self) {
-        if let Spot::Cell(cell) = self.focus {
-            self.unbind(cell);
-        }
-    }
-
-    fn unbind(&mut self, cell: Cell) {
-        let done = self.draft.unbind(cell).map(|()| Bind::Done);
-        self.after(done);
-    }
-
-    fn reset(&mut self, what: Reset) {
-        let done = self.draft.reset(what).map(|()| Bind::Done);
-        self.after(done);
-    }
-
-    fn reset_focused(&mut self) {
-        match self.focus {
-            Spot::Cell(cell) => self.reset(Reset::Cell(cell)),
-            spot if spot.number_is_on().is_some() => self.reset_knob(spot),
-            _ => {}
         }
     }
 
