@@ -84,6 +84,8 @@ pub struct Controls {
     /// What was chosen on the screen of who plays with what.
     handovers: Vec<(DeviceId, Vec<usize>)>,
     quirks: KeyQuirks,
+    /// Whether a menu took the key that waits there.
+    waits_for_menu: bool,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -119,6 +121,7 @@ impl Controls {
             controllers: Controllers::default(),
             handovers: Vec::new(),
             quirks: KeyQuirks::default(),
+            waits_for_menu: false,
             screen: None,
         }
     }
@@ -158,21 +161,32 @@ impl Controls {
     /// when the layout is learned already, so that it judges by the layout of that very press; and of a
     /// controller whose mapping was taught it hears what that is on a pad.
     pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
-        if self.quirks.passes(event, self.resolver().platform()) {
-            self.hear(event, &mut takes);
-            return;
-        }
         let mut quirks = std::mem::take(&mut self.quirks);
-        let on = self.resolver().clone();
-        quirks.event(event, &on, |event| self.hear(event, &mut takes));
+        let rig = self.seat.rig().clone();
+        let waited = quirks.waits().copied();
+        quirks.event(event, rig.resolver(), |heard| {
+            match waited.as_ref() == Some(heard) {
+                true => self.hear_what_waited(heard),
+                false => self.hear(heard, &mut takes),
+            }
+        });
+        if quirks.waits() == Some(event) {
+            self.waits_for_menu = takes(event, rig.layout());
+        }
         self.quirks = quirks;
     }
 
     /// Time goes by, or a seat is asked: what waited to be told from what a system does was meant.
     fn settle_keys(&mut self) {
         let mut quirks = std::mem::take(&mut self.quirks);
-        quirks.settle(|event| self.hear(event, &mut |_, _| false));
+        quirks.settle(|event| self.hear_what_waited(event));
         self.quirks = quirks;
+    }
+
+    /// A key that waited is whose it was when it was pressed.
+    fn hear_what_waited(&mut self, event: &Event) {
+        let taken = self.waits_for_menu;
+        self.hear(event, &mut |_, _| taken);
     }
 
     fn hear(&mut self, event: &Event, takes: &mut impl FnMut(&Event, &Layout) -> bool) {

@@ -67,18 +67,9 @@ impl KeyQuirks {
         }
     }
 
-    /// Whether an event passes as it is, whatever came before: nearly all do.
-    pub(crate) fn passes(&self, event: &Event, platform: Platform) -> bool {
-        let is_key = matches!(event.what, EventKind::Key { .. });
-        let acts = match (platform, event.what) {
-            (Platform::Windows, EventKind::Key { place, .. }) => {
-                matches!(place, Place::ControlLeft | Place::AltRight)
-            }
-            (Platform::Mac, _) => is_key || event.what.device_kind().is_none(),
-            _ => false,
-        };
-        let ends = self.phantom.is_some() && event.what.device_kind().is_none();
-        self.waits.is_none() && !acts && !ends
+    /// A key that waits to be told.
+    pub(crate) const fn waits(&self) -> Option<&Event> {
+        self.waits.as_ref()
     }
 
     /// Time goes by: a Control that waits was meant. Call it before a tick.

@@ -195,3 +195,21 @@ fn alt_gr_is_bound_without_its_control_and_what_a_system_keeps_is_said() {
         (Some(told), &[told.to_owned()][..])
     );
 }
+
+#[test]
+fn a_control_that_waits_is_whose_it_was_when_it_was_pressed() {
+    // Told apart by a tick, or by the next key.
+    for (taken, ticks) in [(true, true), (true, false), (false, true), (false, false)] {
+        let mut desk = Desk::new("de", Platform::Windows);
+        let control = event(desk.now, Place::ControlLeft, true);
+        desk.controls.offer(&control, |_, _| taken);
+        if ticks {
+            desk.tick();
+        }
+        let other = event(desk.now, Place::KeyX, true);
+        desk.controls.offer(&other, |_, _| !taken);
+        desk.tick();
+        let crouch = desk.controls.seat().rig().sheet().find("crouch").unwrap();
+        assert_eq!(desk.controls.seat().is_down(crouch), !taken, "{ticks}");
+    }
+}
