@@ -236,10 +236,8 @@ fn feed(
         // Said to have changed when the frame is closed, and only if an answer has.
         let own = seat.bypass_change_detection();
         for event in &events {
-            match own.is_overhearing() || ui.takes(event) {
-                _ if !is_for(event, own.devices()) => {}
-                true => own.overhear(event),
-                false => own.feed(event),
+            if is_for(event, own.devices()) {
+                own.hear(event, *ui);
             }
         }
     }
@@ -275,7 +273,7 @@ pub(crate) fn close(
     };
     for (player, mut seat) in &mut seats {
         let own = seat.bypass_change_detection();
-        own.tick(clock.now());
+        own.close(clock.now());
         let now = tell(player, own);
         if std::mem::replace(&mut own.before, now) != now {
             seat.set_changed();

@@ -6,7 +6,11 @@ use std::time::Duration;
 use bevy_ecs::prelude::{Component, Entity, Message};
 #[cfg(feature = "reflect")]
 use bevy_ecs::prelude::{ReflectComponent, ReflectMessage};
-use swap_knot::{DeviceId, DeviceKind, Event, Happened, Pace, Reading, Row, RowRef, Seat, Sheet};
+use swap_knot::{
+    DeviceId, DeviceKind, Event, Happened, KeyQuirks, Pace, Reading, Row, RowRef, Seat, Sheet, Time,
+};
+
+use crate::controls::UiTakes;
 
 /// A player: their rig, devices and live values. Ask it in any system; it answers for the last
 /// update.
@@ -20,6 +24,7 @@ pub struct PlayerSeat {
     seat: Seat,
     devices: PlayerDevices,
     overhears: bool,
+    quirks: KeyQuirks,
     /// How Bevy's fixed step reads the seat.
     pub(crate) steps: Pace,
     /// The answers as of the last update, to see whether one changed.
@@ -53,6 +58,7 @@ impl PlayerSeat {
             seat,
             devices: PlayerDevices::All,
             overhears: false,
+            quirks: KeyQuirks::default(),
             steps: Pace::new(),
         }
     }
@@ -91,6 +97,33 @@ impl PlayerSeat {
     /// well, see [`Seat::overhear`].
     pub fn set_overhearing(&mut self, overhears: bool) {
         self.overhears = overhears;
+    }
+
+    /// Takes an event in that is this player's, a menu's or the game's own user interface's.
+    pub(crate) fn hear(&mut self, event: &Event, ui: UiTakes) {
+        let mut quirks = std::mem::take(&mut self.quirks);
+        let rig = self.seat.rig().clone();
+        let overhears = self.overhears;
+        let takes = |event: &Event| overhears || ui.takes(event);
+        quirks.offer(event, rig.resolver(), takes, |event, waited| {
+            self.take_in(event, waited.unwrap_or_else(|| takes(event)));
+        });
+        self.quirks = quirks;
+    }
+
+    /// Closes the frame: a key that waited to be told from what a system does was meant.
+    pub(crate) fn close(&mut self, now: Time) {
+        let mut quirks = std::mem::take(&mut self.quirks);
+        quirks.settle(|event, taken| self.take_in(event, taken));
+        self.quirks = quirks;
+        self.seat.tick(now);
+    }
+
+    fn take_in(&mut self, event: &Event, taken: bool) {
+        match taken {
+            true => self.seat.overhear(event),
+            false => self.seat.feed(event),
+        }
     }
 
     /// Which devices play for this seat.

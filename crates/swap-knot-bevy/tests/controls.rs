@@ -7,8 +7,8 @@ use bevy_ecs::message::Messages;
 use bevy_ecs::prelude::{Entity, IntoScheduleConfigs as _, ResMut, Resource};
 use bevy_input::InputPlugin;
 use swap_knot::{
-    Actions, Controls, DeviceId, Event, EventKind, Happened, Layout, MouseButton, Place, Profile,
-    Rig, Seat, Sheet, Time,
+    Actions, Controls, DeviceId, Event, EventKind, Happened, Layout, MouseButton, Place, Platform,
+    Profile, Resolver, Rig, Seat, Sheet, Time,
 };
 use swap_knot_bevy::{
     ActionHappened, KEYBOARD, MOUSE, PlayerControls, PlayerDevices, PlayerSeat, SwapKnotClock,
@@ -229,4 +229,47 @@ fn conditions_prompts_devices_and_parting_are_those_of_any_player() {
         .clear();
     app.world_mut().despawn(of);
     assert_eq!(told(&app, of).len(), 1);
+}
+
+#[test]
+fn what_windows_does_with_alt_gr_is_put_right_for_a_seat_alone_too() {
+    let mut app = app();
+    let sheet = Sheet::from_toml(
+        "game = \"slack-water\"\n[actions.horn]\nbind = \"ControlLeft\"\n[actions.coil]\nbind = \"AltRight\"",
+    );
+    let sheet = sheet.unwrap().typed::<Do>().unwrap();
+    let on = Resolver::new(&Layout::shipped("de").unwrap(), Platform::Windows);
+    let rig = Rig::new(&sheet, &Profile::default(), on.clone());
+    let seat = app.world_mut().spawn(PlayerSeat::new(Seat::new(rig))).id();
+    let all = Controls::new(&sheet, Profile::new("Ada"), on);
+    let all = app.world_mut().spawn(PlayerControls::new(all)).id();
+    let both = [seat, all];
+    let [horn, coil] = ["horn", "coil"].map(|name| sheet.find(name).unwrap());
+    let mut frame = |app: &mut App, ms: u64| {
+        set_time(app, ms);
+        app.update();
+        let since = Time::from_millis(ms.saturating_sub(16));
+        let new = both.map(|of| {
+            let told = told(app, of).into_iter().filter(|h| h.at > since);
+            told.map(|h| h.action).collect::<Vec<_>>()
+        });
+        assert_eq!(new[0], new[1]);
+        new[0].clone()
+    };
+    // AltGr: its Control is nobody's.
+    key(&mut app, 10, Place::ControlLeft, true);
+    key(&mut app, 10, Place::AltRight, true);
+    assert_eq!(frame(&mut app, 16), [coil]);
+    key(&mut app, 20, Place::ControlLeft, false);
+    key(&mut app, 20, Place::AltRight, false);
+    assert_eq!(frame(&mut app, 32), [coil]);
+    // A Control alone is not late by a frame.
+    key(&mut app, 40, Place::ControlLeft, true);
+    assert_eq!(frame(&mut app, 48), [horn]);
+    key(&mut app, 50, Place::ControlLeft, false);
+    assert_eq!(frame(&mut app, 64), [horn]);
+    // One that a text field took when it came is the field's.
+    takes(&mut app, true, false);
+    key(&mut app, 70, Place::ControlLeft, true);
+    assert_eq!(frame(&mut app, 80), []);
 }

@@ -9,6 +9,7 @@ mod saving;
 mod screen;
 mod touch;
 
+use std::cell::RefCell;
 use std::collections::HashMap;
 
 pub use players::Players;
@@ -84,8 +85,6 @@ pub struct Controls {
     /// What was chosen on the screen of who plays with what.
     handovers: Vec<(DeviceId, Vec<usize>)>,
     quirks: KeyQuirks,
-    /// Whether a menu took the key that waits there.
-    waits_for_menu: bool,
     /// While it is open.
     screen: Option<Box<ControlsScreen>>,
 }
@@ -121,7 +120,6 @@ impl Controls {
             controllers: Controllers::default(),
             handovers: Vec::new(),
             quirks: KeyQuirks::default(),
-            waits_for_menu: false,
             screen: None,
         }
     }
@@ -163,30 +161,25 @@ impl Controls {
     pub fn offer(&mut self, event: &Event, mut takes: impl FnMut(&Event, &Layout) -> bool) {
         let mut quirks = std::mem::take(&mut self.quirks);
         let rig = self.seat.rig().clone();
-        let waited = quirks.waits().copied();
-        quirks.event(event, rig.resolver(), |heard| {
-            match waited.as_ref() == Some(heard) {
-                true => self.hear_what_waited(heard),
-                false => self.hear(heard, &mut takes),
-            }
-        });
-        if quirks.waits() == Some(event) {
-            self.waits_for_menu = takes(event, rig.layout());
-        }
+        // The menu is asked of a key that has to wait when it comes, of everything else when it is heard.
+        let takes = RefCell::new(&mut takes);
+        quirks.offer(
+            event,
+            rig.resolver(),
+            |event| takes.borrow_mut()(event, rig.layout()),
+            |heard, waited| match waited {
+                Some(taken) => self.hear(heard, &mut |_, _| taken),
+                None => self.hear(heard, &mut *takes.borrow_mut()),
+            },
+        );
         self.quirks = quirks;
     }
 
     /// Time goes by, or a seat is asked: what waited to be told from what a system does was meant.
     fn settle_keys(&mut self) {
         let mut quirks = std::mem::take(&mut self.quirks);
-        quirks.settle(|event| self.hear_what_waited(event));
+        quirks.settle(|event, taken| self.hear(event, &mut |_, _| taken));
         self.quirks = quirks;
-    }
-
-    /// A key that waited is whose it was when it was pressed.
-    fn hear_what_waited(&mut self, event: &Event) {
-        let taken = self.waits_for_menu;
-        self.hear(event, &mut |_, _| taken);
     }
 
     fn hear(&mut self, event: &Event, takes: &mut impl FnMut(&Event, &Layout) -> bool) {

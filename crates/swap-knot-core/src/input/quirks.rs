@@ -35,8 +35,8 @@ const AT_ONCE: u64 = 2_000;
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct KeyQuirks {
-    /// A Control of which it is not known yet whose it is.
-    waits: Option<Event>,
+    /// A Control of which it is not known yet whose it is, and whether a menu took it when it came.
+    waits: Option<(Event, bool)>,
     /// The keyboard on which AltGr is held with a Control of its own.
     phantom: Option<DeviceId>,
     /// What is down on a Mac's keyboards, as far as that is told.
@@ -46,36 +46,45 @@ pub struct KeyQuirks {
 impl KeyQuirks {
     /// Takes an event in, and hands on what the player did.
     pub fn event(&mut self, event: &Event, on: &Resolver, mut feed: impl FnMut(&Event)) {
+        self.offer(event, on, |_| false, |event, _| feed(event));
+    }
+
+    /// The same where a menu may have the event first. A key that waits is whose it was when it came:
+    /// `takes` is asked of it then, and the answer handed on with it; of any other event, handed on with
+    /// `None`, whoever hears it asks.
+    pub fn offer(
+        &mut self,
+        event: &Event,
+        on: &Resolver,
+        takes: impl FnOnce(&Event) -> bool,
+        mut feed: impl FnMut(&Event, Option<bool>),
+    ) {
         let EventKind::Key { place, down, .. } = event.what else {
             self.forget(event);
-            self.settle(&mut feed);
-            feed(event);
+            self.settle(|event, taken| feed(event, Some(taken)));
+            feed(event, None);
             return;
         };
         if on.platform() == Platform::Windows && self.is_phantom(event, place, down, on) {
             return;
         }
-        self.settle(&mut feed);
+        self.settle(|event, taken| feed(event, Some(taken)));
         let waits = on.platform() == Platform::Windows && on.layout().has_alt_gr();
         if waits && place == Place::ControlLeft && down && self.phantom.is_none() {
-            self.waits = Some(*event);
+            self.waits = Some((*event, takes(event)));
             return;
         }
-        feed(event);
+        feed(event, None);
         if on.platform() == Platform::Mac {
-            self.let_go(event, place, down, &mut feed);
+            self.let_go(event, place, down, &mut |event| feed(event, None));
         }
     }
 
-    /// A key that waits to be told.
-    pub(crate) const fn waits(&self) -> Option<&Event> {
-        self.waits.as_ref()
-    }
-
-    /// Time goes by: a Control that waits was meant. Call it before a tick.
-    pub fn settle(&mut self, mut feed: impl FnMut(&Event)) {
-        if let Some(event) = self.waits.take() {
-            feed(&event);
+    /// Time goes by: a Control that waits was meant. Call it before a tick. With it comes whether a menu
+    /// took it when it came.
+    pub fn settle(&mut self, feed: impl FnOnce(&Event, bool)) {
+        if let Some((event, taken)) = self.waits.take() {
+            feed(&event, taken);
         }
     }
 
@@ -84,7 +93,7 @@ impl KeyQuirks {
         let device = event.device;
         match (place, down) {
             (Place::AltRight, true) if on.layout().has_alt_gr() => {
-                let near = |w: &mut Event| {
+                let near = |(w, _): &mut (Event, bool)| {
                     let apart = event.at.as_micros().abs_diff(w.at.as_micros());
                     w.device == device && apart <= AT_ONCE
                 };

@@ -93,7 +93,10 @@ proptest! {
             for (place, down) in all {
                 quirks.event(&event(now, place, down), &on, &mut hear);
             }
-            quirks.settle(&mut hear);
+            quirks.settle(|e, taken| {
+                assert!(!taken, "no menu was there");
+                hear(e);
+            });
             let command = [Place::MetaLeft, Place::MetaRight].iter().any(|m| held.contains(m));
             match platform {
                 Platform::Mac if command => {}
