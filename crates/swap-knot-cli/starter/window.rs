@@ -5,20 +5,15 @@ mod controls {
     swap_knot::controls!("controls.toml");
 }
 
-use std::sync::mpsc::{Receiver, channel};
-use std::time::Instant;
-
 use controls::{Action, Situation};
 use eframe::egui;
-use swap_knot::{Controls, Event, EventKind, Layout, Locker, Place, Slug, Time};
-use swap_knot_egui::{GlyphTextures, ScreenSkin};
+use swap_knot::{Controls, Layout, Locker, Slug};
+use swap_knot_egui::PlayerUi;
+use swap_knot_winit::{Heard, HeardWindow};
 
 struct Game {
-    controls: Controls,
-    skin: ScreenSkin,
-    glyphs: GlyphTextures,
-    events: Receiver<Event>,
-    started: Instant,
+    player: PlayerUi,
+    heard: Heard,
     at: egui::Vec2,
 }
 
@@ -29,35 +24,25 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
     let mut controls = Controls::open_last(&sheet, locker, &name, &layout);
     controls.seat_mut().set_situations(&[Situation::Deck]);
-    let (send, events) = channel();
-    let (skin, glyphs, started) = (ScreenSkin::new(), GlyphTextures::new(), Instant::now());
-    let game = Game { controls, skin, glyphs, events, started, at: egui::Vec2::ZERO };
+    let (ear, heard) = swap_knot_winit::ear();
+    let game = Game { player: PlayerUi::new(controls), heard, at: egui::Vec2::ZERO };
     let event_loop = winit::event_loop::EventLoop::with_user_event().build()?;
     let start: eframe::AppCreator<'_> = Box::new(|_| Ok(Box::new(game)));
     let window = eframe::create_native("{name}", Default::default(), start, &event_loop);
-    let feed = move |event| {
-        let _ = send.send(event);
-    };
-    event_loop.run_app(&mut swap_knot_winit::HeardWindow::new(window, started, feed))?;
+    event_loop.run_app(&mut HeardWindow::new(window, ear))?;
     Ok(())
 }
 
 impl eframe::App for Game {
     fn ui(&mut self, ui: &mut egui::Ui, _: &mut eframe::Frame) {
-        let escape = |what| matches!(what, EventKind::Key { place: Place::Escape, down: true, .. });
-        for event in self.events.try_iter() {
-            let is_open = self.controls.screen().is_some();
-            self.controls.feed(&event); // while the screen is open, it has them all
-            if escape(event.what) && !is_open {
-                self.controls.open_screen(event.at);
-            }
+        let plays = self.player.frame(ui, self.heard.events(), self.heard.now());
+        self.player.controls.save(); // `saving` gives a thread the work, so that no frame waits for it
+        ui.ctx().request_repaint();
+        if !plays {
+            return; // the controls screen is open
         }
-        self.controls.tick(Time::from(self.started.elapsed()));
-        self.controls.save(); // `saving` gives a thread the work, so that no frame waits for it
-        if let Some(screen) = self.controls.screen_mut() {
-            return self.skin.show(ui, screen);
-        }
-        let seat = self.controls.seat();
+        self.player.notices(ui);
+        let seat = self.player.controls.seat();
         let [x, y] = seat.plane(Action::Walk);
         self.at += egui::vec2(x, -y) * 300.0 * ui.input(|i| i.stable_dt.min(0.1));
         if seat.went_down(Action::CastOff) {
@@ -66,12 +51,9 @@ impl eframe::App for Game {
         let light = if seat.is_down(Action::Lantern) { 60.0 } else { 20.0 };
         let middle = ui.max_rect().center() + self.at;
         ui.painter().circle_filled(middle, light, egui::Color32::GOLD);
-        let on = self.controls.resolver().layout().clone();
-        let words = self.controls.words().clone();
         let text = "{do:cast-off} to leave, {walk} to walk, {lantern} for light; Escape: controls";
-        if let Ok(shown) = self.controls.prompt(text) {
-            swap_knot_egui::prompt(ui, shown, &mut self.glyphs, &on, &words, 28.0);
+        if let Err(mistake) = self.player.prompt(ui, text, 28.0) {
+            ui.label(mistake.to_string());
         }
-        ui.ctx().request_repaint();
     }
 }

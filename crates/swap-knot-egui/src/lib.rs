@@ -4,6 +4,9 @@
 //! it lives here. It is worked with the mouse, with touch, with the keyboard, with a pad or through a
 //! screen reader, each of them alone.
 //!
+//! [`PlayerUi`] is a player in a window, with all that a frame has to do for them. Its parts for a game that
+//! has its own way: [`ScreenSkin`], [`prompt()`], [`wants`], [`fingers`], [`touch_controls`], [`Fonts`].
+//!
 //! ```no_run
 //! use swap_knot::{Controls, Event, Time};
 //! use swap_knot_egui::ScreenSkin;
@@ -27,6 +30,7 @@ mod glyphs;
 mod look;
 mod pad;
 mod pen;
+mod player;
 mod prompt;
 mod skin;
 mod touch;
@@ -35,6 +39,7 @@ mod wants;
 pub use fonts::{Fonts, NoSuchFont};
 pub use glyphs::GlyphTextures;
 pub use look::Look;
+pub use player::PlayerUi;
 pub use prompt::prompt;
 pub use skin::ScreenSkin;
 pub use swap_knot_draw::Pack;

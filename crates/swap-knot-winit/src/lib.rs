@@ -34,7 +34,7 @@ use std::collections::HashMap;
 
 pub use keys::place;
 pub use system::system_layout;
-pub use window::HeardWindow;
+pub use window::{Ear, Heard, HeardWindow, ear};
 
 use swap_knot::{
     ButtonCounting, DeviceId, Event, EventKind, MouseButton, MouseFinger, StillDown, Time,

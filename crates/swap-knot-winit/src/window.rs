@@ -1,5 +1,6 @@
 //! A window that is heard: for programs whose window another crate runs.
 
+use std::sync::mpsc::{Receiver, Sender, channel};
 use std::time::Instant;
 
 use swap_knot::{Event, Time};
@@ -10,37 +11,81 @@ use winit::window::WindowId;
 
 use crate::Adapter;
 
-/// A handler of winit's with an ear on every event: each is translated and handed over, and then goes
-/// on to the handler as ever. For one window whose handler is not your own, as that of eframe.
+/// An ear for a window, and what it hears: events wait in [`Heard`] for the frame that comes next, with
+/// its clock.
+pub fn ear() -> (Ear, Heard) {
+    let (send, events) = channel();
+    let started = Instant::now();
+    (Ear { send, started }, Heard { events, started })
+}
+
+/// Where events go in, see [`ear`]. A copy hears for the same game, so that another thread can add what it
+/// has from a pad.
+#[derive(Clone, Debug)]
+pub struct Ear {
+    send: Sender<Event>,
+    started: Instant,
+}
+
+impl Ear {
+    /// Hears an event. One for a game that is gone is dropped.
+    pub fn hear(&self, event: Event) {
+        let _ = self.send.send(event);
+    }
+
+    /// The time since the ear was made, by which events are stamped.
+    pub fn now(&self) -> Time {
+        Time::from(self.started.elapsed())
+    }
+}
+
+/// Where events come out, see [`ear`].
+#[derive(Debug)]
+pub struct Heard {
+    events: Receiver<Event>,
+    started: Instant,
+}
+
+impl Heard {
+    /// What came since it was asked last, without waiting.
+    pub fn events(&self) -> impl Iterator<Item = Event> + '_ {
+        self.events.try_iter()
+    }
+
+    /// The time since the ear was made, by which events are stamped.
+    pub fn now(&self) -> Time {
+        Time::from(self.started.elapsed())
+    }
+}
+
+/// A handler of winit's with an ear on every event: each is translated and heard, and then goes on to the
+/// handler as ever. For one window whose handler is not your own, as that of eframe.
 ///
 /// ```no_run
-/// use std::time::Instant;
 /// use swap_knot_winit::HeardWindow;
 /// # use winit::application::ApplicationHandler;
 /// # fn run<H: ApplicationHandler>(handler: H) -> Result<(), winit::error::EventLoopError> {
 /// let events = winit::event_loop::EventLoop::new()?;
-/// let (send, heard) = std::sync::mpsc::channel();
-/// let mut window = HeardWindow::new(handler, Instant::now(), move |event| {
-///     let _ = send.send(event);
-/// });
-/// events.run_app(&mut window)
+/// let (ear, heard) = swap_knot_winit::ear();
+/// // The handler asks for `heard.events()` in every frame, and for `heard.now()`.
+/// events.run_app(&mut HeardWindow::new(handler, ear))
 /// # }
 /// ```
-pub struct HeardWindow<H, F> {
+#[derive(Debug)]
+pub struct HeardWindow<H> {
     inner: H,
     adapter: Adapter,
-    started: Instant,
-    feed: F,
+    ear: Ear,
 }
 
-impl<H, F: FnMut(Event)> HeardWindow<H, F> {
-    /// Hands what the handler gets to `feed` as well, stamped with the time since `started`.
-    pub fn new(inner: H, started: Instant, feed: F) -> HeardWindow<H, F> {
+impl<H> HeardWindow<H> {
+    /// Has the ear hear what the handler gets.
+    pub fn new(inner: H, ear: Ear) -> HeardWindow<H> {
+        let adapter = Adapter::new();
         HeardWindow {
             inner,
-            adapter: Adapter::new(),
-            started,
-            feed,
+            adapter,
+            ear,
         }
     }
 
@@ -48,25 +93,18 @@ impl<H, F: FnMut(Event)> HeardWindow<H, F> {
     pub const fn adapter_mut(&mut self) -> &mut Adapter {
         &mut self.adapter
     }
-
-    fn now(&self) -> Time {
-        Time::from(self.started.elapsed())
-    }
 }
 
-impl<T: 'static, H: ApplicationHandler<T>, F: FnMut(Event)> ApplicationHandler<T>
-    for HeardWindow<H, F>
-{
+impl<T: 'static, H: ApplicationHandler<T>> ApplicationHandler<T> for HeardWindow<H> {
     fn window_event(&mut self, events: &ActiveEventLoop, window: WindowId, event: WindowEvent) {
-        let now = self.now();
-        self.adapter.window_event(&event, now, &mut self.feed);
+        let HeardWindow { adapter, ear, .. } = self;
+        adapter.window_event(&event, ear.now(), |event| ear.hear(event));
         self.inner.window_event(events, window, event);
     }
 
     fn device_event(&mut self, events: &ActiveEventLoop, device: DeviceId, event: DeviceEvent) {
-        let now = self.now();
-        self.adapter
-            .device_event(device, &event, now, &mut self.feed);
+        let HeardWindow { adapter, ear, .. } = self;
+        adapter.device_event(device, &event, ear.now(), |event| ear.hear(event));
         self.inner.device_event(events, device, event);
     }
 

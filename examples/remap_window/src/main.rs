@@ -1,193 +1,120 @@
-//! A small stage, and the whole controls screen over it: Escape opens it.
-//!
-//! `cargo run --release -p remap_window`; `--profiles DIR` keeps profiles there instead of in the
-//! user's configuration folder, `--language TAG` tells everything in that language. `--touch` shows
-//! on-screen buttons and sticks, as a finger on the screen does; `--touch mouse` makes the mouse a finger.
-//! `--report` and `--simulate` are for tests: what is shown as lines of text, and devices that are not
-//! there.
+//! A small stage, and the whole controls screen over it: Escape opens it. `--profiles DIR` keeps profiles
+//! there instead of in the user's configuration folder, `--language TAG` tells everything in that language,
+//! `--touch` shows on-screen controls also where no finger is, `--touch mouse` makes the mouse a finger.
+//! `--report` and `--simulate` are for tests: what is shown as text, and devices that are not there.
 
+/// What the demo's sheet declares.
+mod controls {
+    swap_knot::controls!("../../demo/slack-water.toml");
+}
 mod stage;
-mod testing;
-mod touch;
-
-use std::error::Error;
-use std::sync::mpsc::{Receiver, channel};
-use std::time::Instant;
 
 use eframe::egui;
-use swap_knot::{
-    Controls, Event, EventKind, Layout, Locker, Marks, PadButton, Place, Sheet, Slug, Time, Words,
-};
-use swap_knot_egui::{Fonts, GlyphTextures, Pack, ScreenSkin};
+use swap_knot::{Controls, Layout, Locker, Marks, Slug, Words};
+use swap_knot_egui::{Pack, PlayerUi};
+use swap_knot_winit::{Heard, HeardWindow};
+use window_report::Report;
 
 /// The folder of the demo game.
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
-const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 
 struct App {
-    controls: Controls,
-    skin: ScreenSkin,
-    glyphs: GlyphTextures,
+    player: PlayerUi,
     stage: stage::Stage,
-    touch: touch::Touch,
-    events: Receiver<Event>,
-    started: Instant,
-    /// For which keyboard fonts were looked for: another one has other letters.
-    fonts_for: Option<Layout>,
-    report: Option<testing::Report>,
-    notes: String,
+    heard: Heard,
+    report: Report,
 }
 
-fn main() -> Result<(), Box<dyn Error>> {
+fn main() -> Result<(), Box<dyn std::error::Error>> {
     let args: Vec<String> = std::env::args().skip(1).collect();
-    let value = |name: &str| args.iter().skip_while(|a| *a != name).nth(1).cloned();
+    let value = |name: &str| {
+        args.iter()
+            .skip_while(|a| *a != name)
+            .nth(1)
+            .map(String::as_str)
+    };
     let has = |name: &str| args.iter().any(|a| a == name);
-    let sheet = Sheet::from_toml_named(SHEET, "demo/slack-water.toml")?;
+    let sheet = controls::sheet();
     let locker = match value("--profiles") {
         Some(folder) => Locker::open(folder)?,
         None => Locker::of_user(&sheet)?,
     };
     let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
     let mut controls = Controls::open_last(&sheet, locker, &Slug::from_title("skipper"), &layout);
-    controls.set_words(&words(&value("--language").unwrap_or_default())?);
+    let words = Words::nearest(value("--language").unwrap_or_default());
+    let file = format!("{DEMO}/texts/{}.ftl", words.language());
+    controls.set_words(&words.with_texts(&std::fs::read_to_string(&file)?, &file)?);
     let marks = Marks::from_toml(include_str!("../../../demo/marks.toml"), "demo/marks.toml")?;
     controls.set_marks(&marks);
     let pack = Pack::open(format!("{DEMO}/glyphs"))?.with_marks(&marks, DEMO);
-    let (send, events) = channel();
-    let started = Instant::now();
+    let player = PlayerUi::new(controls).with_pack(pack);
+    let mut player = player.with_touch(stage::lay_out);
+    player.show_touch(has("--touch"), value("--touch") == Some("mouse"));
+    let (ear, heard) = swap_knot_winit::ear();
+    let (stage, report) = (stage::Stage::default(), Report::new(has("--report")));
+    let simulated = has("--simulate").then(|| ear.clone());
     let app = App {
-        stage: stage::Stage::new(&sheet).ok_or("the sheet lacks an action of the stage")?,
-        controls,
-        touch: touch::Touch::new(value("--touch").as_deref(), has("--touch")),
-        skin: ScreenSkin::new().with_pack(pack.clone()),
-        glyphs: GlyphTextures::new().with_pack(pack),
-        events,
-        started,
-        fonts_for: None,
-        report: has("--report").then(testing::Report::default),
-        notes: String::new(),
+        player,
+        stage,
+        heard,
+        report,
     };
-    let size = egui::ViewportBuilder::default().with_inner_size([1280.0, 800.0]);
-    let viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
-    let options = eframe::NativeOptions {
-        viewport,
-        ..Default::default()
-    };
-    let event_loop = winit::event_loop::EventLoop::with_user_event().build()?;
-    let (simulate, simulated) = (has("--simulate"), send.clone());
     let start: eframe::AppCreator<'_> = Box::new(move |cc| {
-        if simulate {
-            testing::simulate(simulated, started, cc.egui_ctx.clone());
-        }
+        window_report::simulate(simulated, cc.egui_ctx.clone());
         Ok(Box::new(app))
     });
+    let size = egui::ViewportBuilder::default().with_inner_size([1280.0, 800.0]);
+    let mut options = eframe::NativeOptions::default();
+    options.viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
+    let event_loop = winit::event_loop::EventLoop::with_user_event().build()?;
     let window = eframe::create_native("slack-water", options, start, &event_loop);
-    let feed = move |event| {
-        let _ = send.send(event);
-    };
-    event_loop.run_app(&mut swap_knot_winit::HeardWindow::new(
-        window, started, feed,
-    ))?;
-    Ok(())
-}
-
-/// Escape and the pad's middle button open the controls.
-fn opens_screen(event: &Event) -> bool {
-    match event.what {
-        EventKind::Key { place, down, .. } => place == Place::Escape && down,
-        EventKind::PadButton { button, value } => button == PadButton::Center && value > 0.5,
-        _ => false,
-    }
-}
-
-/// The words of the nearest language, with the game's own titles and prompts in it.
-fn words(language: &str) -> Result<Words, Box<dyn Error>> {
-    let words = Words::nearest(language);
-    let tag = words.language().to_owned();
-    let file = format!("{DEMO}/texts/{tag}.ftl");
-    Ok(words.with_texts(&std::fs::read_to_string(&file)?, &file)?)
-}
-
-impl App {
-    /// The screen while it is open, otherwise a widget under the pointer, otherwise the game.
-    fn take_in(&mut self, ctx: &egui::Context, now: Time) {
-        for event in self.events.try_iter().collect::<Vec<_>>() {
-            if self.touch.takes(&event) {
-                continue;
-            }
-            let open = self.controls.screen().is_some();
-            let mut opens = false;
-            self.controls.offer(&event, |event, _| {
-                opens |= opens_screen(event);
-                !open && swap_knot_egui::wants(ctx, event)
-            });
-            if opens && !open {
-                self.controls.open_screen(event.at);
-            }
-        }
-        self.touch.take_in(ctx, &mut self.controls, now);
-    }
-
-    /// Keeps what was applied, and shows what there is to tell.
-    fn keep(&mut self) {
-        if let Some(saving) = self.controls.saving() {
-            let done = saving.run();
-            self.controls.saved(done);
-            testing::say(&self.report, "saved");
-        }
-        let reports = self.controls.take_reports();
-        if !reports.is_empty() {
-            self.notes = self.controls.telling().lines(&reports).join("\n");
-        }
-    }
-
-    fn find_fonts(&mut self, ctx: &egui::Context) {
-        let layout = self.controls.resolver().layout().clone();
-        if self.fonts_for.replace(layout.clone()) != Some(layout.clone()) {
-            let fonts = Fonts::new(egui::FontDefinitions::default());
-            let fonts = fonts.for_player(self.controls.words(), &layout);
-            fonts
-                .warning()
-                .into_iter()
-                .for_each(|warning| eprintln!("warning: {warning}"));
-            fonts.install(ctx);
-        }
-    }
+    Ok(event_loop.run_app(&mut HeardWindow::new(window, ear))?)
 }
 
 impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _: &mut eframe::Frame) {
-        let ctx = ui.ctx().clone();
-        let now = Time::from(self.started.elapsed());
-        self.take_in(&ctx, now);
-        self.controls.tick(now);
-        self.keep();
-        self.find_fonts(&ctx);
-        self.stage
-            .play(self.controls.seat(), ctx.input(|i| i.stable_dt.min(0.1)));
-        let closes = ctx.input(|i| i.viewport().close_requested());
-        match self.controls.screen_mut() {
-            Some(screen) => {
-                if closes && screen.draft().is_changed() {
-                    // Closing the window with unsaved changes asks.
-                    ctx.send_viewport_cmd(egui::ViewportCommand::CancelClose);
-                    screen.ask_to_leave();
+        let plays = (self.player).frame(ui, self.heard.events(), self.heard.now());
+        let controls = &mut self.player.controls;
+        if let Some(saving) = controls.saving() {
+            let done = saving.run();
+            controls.saved(done);
+            self.report.say("saved");
+        }
+        let seconds = ui.input(|i| i.stable_dt.min(0.1));
+        self.stage.play(controls.seat(), seconds);
+        if plays {
+            egui::CentralPanel::default().show(ui, |ui| self.show(ui));
+        }
+        self.report.frame(&mut self.player);
+    }
+}
+
+impl App {
+    /// Where the player is, the prompts for that, and the stage.
+    fn show(&mut self, ui: &mut egui::Ui) {
+        let controls = &mut self.player.controls;
+        let sheet = controls.seat().rig().sheet().clone();
+        let here = controls.seat().situations().last().copied();
+        ui.horizontal_wrapped(|ui| {
+            ui.heading(controls.words().game_title(&sheet));
+            for (id, situation) in sheet.situations() {
+                let title = controls.words().situation_title(&sheet, id);
+                let choice = ui.selectable_label(here == Some(id), title);
+                self.report
+                    .place(&format!("go {}", situation.name), choice.rect);
+                if choice.clicked() {
+                    controls.seat_mut().set_situations(&[id]);
                 }
-                self.skin.show(ui, screen);
             }
-            None => {
-                egui::CentralPanel::default().show(ui, |ui| stage::show(ui, self, now));
-            }
+            ui.label(controls.resolver().layout().title());
+        });
+        self.player.notices(ui);
+        if let Some(here) = here.and_then(|id| sheet.situation(id)) {
+            let prompt = format!("at-{}", here.name);
+            self.report.prompt(&mut self.player.controls, &prompt);
+            // A situation without a prompt of its own shows none.
+            let _ = self.player.prompt_of(ui, &prompt, 30.0);
         }
-        self.touch.draw(&ctx, &self.controls);
-        if let Some(report) = &mut self.report {
-            for (name, rect) in self.touch.places() {
-                report.place(&format!("on-screen {name}"), rect);
-            }
-            report.frame(&mut self.controls, &self.skin);
-        }
-        if !self.controls.seat().inputs_down().is_empty() || self.stage.moves() {
-            ctx.request_repaint();
-        }
+        self.stage.draw(ui, self.player.controls.seat());
     }
 }

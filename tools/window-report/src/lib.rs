@@ -1,36 +1,51 @@
-//! For tests: what is shown as lines of text, and devices that are not there.
+//! For tests of windows: what is shown as lines of text, and devices that are not there.
 
 use std::collections::HashMap;
 use std::io::BufRead as _;
-use std::sync::mpsc::Sender;
-use std::time::Instant;
 
-use eframe::egui::{Context, Rect};
-use swap_knot::{Controls, Edge, Event, Row, Time, Trace, TraceEntry};
-use swap_knot_egui::ScreenSkin;
+use egui::{Context, Rect};
+use swap_knot::{Controls, Edge, Event, Row, Trace, TraceEntry};
+use swap_knot_egui::PlayerUi;
+use swap_knot_winit::Ear;
 
 /// Prints a line for everything that happens; things that stay as they are only once.
-#[derive(Default)]
-pub(crate) struct Report(HashMap<String, String>);
-
-/// Something happened.
-pub(crate) fn say(report: &Option<Report>, line: &str) {
-    if report.is_some() {
-        println!("{line}");
-    }
+#[derive(Debug)]
+pub struct Report {
+    is_on: bool,
+    last: HashMap<String, String>,
 }
 
 impl Report {
+    /// Prints, or says nothing at all.
+    pub fn new(is_on: bool) -> Report {
+        let last = HashMap::new();
+        Report { is_on, last }
+    }
+
+    /// Something happened.
+    pub fn say(&self, line: &str) {
+        if self.is_on {
+            println!("{line}");
+        }
+    }
+
     /// Something is so; said when it was not so before.
-    pub(crate) fn state(&mut self, what: &str, value: &str) {
-        if self.0.get(what).is_none_or(|v| v != value) {
+    pub fn state(&mut self, what: &str, value: &str) {
+        if self.is_on && self.last.get(what).is_none_or(|v| v != value) {
             println!("{what}: {value}");
-            self.0.insert(what.to_owned(), value.to_owned());
+            self.last.insert(what.to_owned(), value.to_owned());
+        }
+    }
+
+    /// A prompt of the game's own texts is shown.
+    pub fn prompt(&mut self, controls: &mut Controls, id: &str) {
+        if let Ok(shown) = controls.prompt_of(id) {
+            self.state("prompt", &shown.to_string());
         }
     }
 
     /// Something stands somewhere, said with the middle of it in pixels.
-    pub(crate) fn place(&mut self, what: &str, rect: Rect) {
+    pub fn place(&mut self, what: &str, rect: Rect) {
         let middle = rect.center();
         self.state(
             &format!("place {what}"),
@@ -39,16 +54,30 @@ impl Report {
     }
 
     /// What happened in a frame, and what is shown.
-    pub(crate) fn frame(&mut self, controls: &mut Controls, skin: &ScreenSkin) {
-        let seat = controls.seat();
+    pub fn frame(&mut self, player: &mut PlayerUi) {
+        if !self.is_on {
+            return;
+        }
+        for (name, rect) in player.touch_places() {
+            self.place(&format!("on-screen {name}"), rect);
+        }
+        let (controls, skin) = (&mut player.controls, &player.skin);
+        let (seat, words) = (controls.seat(), controls.words());
+        let sheet = seat.rig().sheet();
         for happened in seat.happened().iter().filter(|h| h.edge == Edge::Began) {
             let (action, arm) = (happened.action, happened.arm);
-            println!(
-                "began: {}",
-                seat.rig().sheet().row_name(Row { action, arm })
-            );
+            self.say(&format!("began: {}", sheet.row_name(Row { action, arm })));
         }
-        self.state("doing", &crate::stage::doing(seat, controls.words()));
+        let on = sheet.actions().filter(|(id, _)| seat.is_down(*id));
+        let on: Vec<String> = on
+            .map(|(id, _)| words.row_title(sheet, id.into()))
+            .collect();
+        let doing = if on.is_empty() {
+            "…".to_owned()
+        } else {
+            on.join(", ")
+        };
+        self.state("doing", &doing);
         self.state("layout", controls.resolver().layout().name());
         let is_open = controls.screen().is_some();
         self.state("screen", if is_open { "open" } else { "closed" });
@@ -76,16 +105,19 @@ impl Report {
 }
 
 /// Plays the lines of a trace that come in on standard input, such as `0 9 pad:south 1`, in a thread
-/// of its own. The times in them do not count: they are played when they come.
-pub(crate) fn simulate(events: Sender<Event>, started: Instant, ctx: Context) {
+/// of its own, where somebody hears it. The times in them do not count: they are played when they come.
+pub fn simulate(ear: Option<Ear>, ctx: Context) {
+    let Some(ear) = ear else {
+        return;
+    };
     std::thread::spawn(move || {
         for line in std::io::stdin().lock().lines().map_while(Result::ok) {
             match line.parse::<Trace>() {
                 Ok(trace) => {
                     for entry in trace.entries() {
                         if let TraceEntry::Event(event) = entry {
-                            let at = Time::from(started.elapsed());
-                            let _ = events.send(Event { at, ..*event });
+                            let at = ear.now();
+                            ear.hear(Event { at, ..*event });
                         }
                     }
                     ctx.request_repaint();
