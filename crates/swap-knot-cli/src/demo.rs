@@ -41,7 +41,8 @@ pub(crate) fn run() -> Done {
         "Played: demo/traces/cast-off.trace, 60 ticks a second",
     )?;
     let mut seat = Seat::new(Rig::new(&sheet, &Profile::new("Ada"), &us));
-    for line in timeline::play(&mut seat, &TRACE.parse::<Trace>()?)? {
+    let (sheet, played) = timeline::play(&mut seat, &TRACE.parse::<Trace>()?, false)?;
+    for line in played.iter().map(|e| e.line(&sheet)) {
         writeln!(out, "  {line}")?;
     }
 

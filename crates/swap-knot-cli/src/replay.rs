@@ -3,6 +3,7 @@
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
+use serde_json::json;
 use swap_knot::{Layout, Mapper, Rig, Seat, Trace};
 
 use crate::table::{BAD, HEAD, QUIET, styled};
@@ -11,7 +12,7 @@ use crate::{CLEAN, Done, FOUND, files, timeline};
 /// The options of `replay`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Example:\n  swap-knot replay demo/slack-water.toml demo/traces/cast-off.trace\n\nA trace has one event a line: seconds, device, input, what it did; `situation NAMES` where the\ndevice would stand says which situations are live from there on. `tick`\nand `advance` there say when the game let time go by, and `rig LAYOUT PLATFORM` with the profile\nbehind it, a line each after `|`, with what the player played. The same trace gives the same\ntimeline on every run.\n\nTo keep a timeline and have it checked by every build:\n  swap-knot replay SHEET TRACE > walk.expected\n  swap-knot replay SHEET TRACE --expect walk.expected"
+    after_help = "Example:\n  swap-knot replay demo/slack-water.toml demo/traces/cast-off.trace\n\nA trace has one event a line: seconds, device, input, what it did; `situation NAMES` where the\ndevice would stand says which situations are live from there on. `tick`\nand `advance` there say when the game let time go by, and `rig LAYOUT PLATFORM` with the profile\nbehind it, a line each after `|`, with what the player played. The same trace gives the same\ntimeline on every run.\n\nTo keep a timeline and have it checked by every build:\n  swap-knot replay SHEET TRACE > walk.expected\n  swap-knot replay SHEET TRACE --expect walk.expected\n\nTo see why nothing happened:\n  swap-knot replay SHEET TRACE --why"
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -30,6 +31,12 @@ pub(crate) struct Args {
     /// Compare with a timeline that was printed before, and exit with 1 at the first difference.
     #[arg(long, value_name = "FILE")]
     expect: Option<PathBuf>,
+    /// Tell what became of each input for each binding, and why nothing where nothing happened.
+    #[arg(long)]
+    why: bool,
+    /// Print JSON, for scripts.
+    #[arg(long, conflicts_with = "expect")]
+    json: bool,
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -44,7 +51,14 @@ pub(crate) fn run(args: &Args) -> Done {
         None => trace,
     };
     let mut seat = Seat::new(Rig::new(&sheet, &profile, &layout));
-    let lines = timeline::play(&mut seat, &trace)?;
+    let (sheet, entries) = timeline::play(&mut seat, &trace, args.why)?;
+    if args.json {
+        let all: Vec<_> = entries.iter().map(|e| e.json(&sheet)).collect();
+        let layout = layout.name();
+        anstream::println!("{:#}", json!({ "layout": layout, "timeline": all }));
+        return Ok(CLEAN);
+    }
+    let lines: Vec<String> = entries.iter().map(|e| e.line(&sheet)).collect();
     if let Some(file) = &args.expect {
         return compare(file, &lines);
     }

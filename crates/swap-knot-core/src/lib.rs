@@ -69,7 +69,7 @@ pub use survey::{
 
 // Play.
 pub use law::{Bound, NotInForce, Origin, Unlawful};
-pub use rig::{Rig, RigNote};
+pub use rig::{NotLive, Rig, RigNote};
 pub use seat::{
     Cause, DeviceUse, Edge, Fed, Happened, Moved, Outcome, Pace, Reading, ReplayError,
     RestoreError, SavedSeat, Seat, Seats, Told, Trace, TraceEntry, TraceError, TurnUnits,

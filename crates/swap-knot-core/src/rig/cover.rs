@@ -105,36 +105,84 @@ fn writes(chord: &ChordInHand) -> bool {
     chord.parts().any(|part| part.leaves().iter().any(writes))
 }
 
-/// Whether a binding is live on a stack, lowest first.
+/// Why an action cannot be worked now, whatever is pressed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub enum NotLive {
+    /// None of the situations in which it is live is on, see [`Action::situations`].
+    Elsewhere,
+    /// This situation lies over it, and covers what it is worked by.
+    Covered(SituationId),
+    /// The player types text in this situation, and what works it writes.
+    Typing(SituationId),
+    /// The game has switched it off.
+    SwitchedOff,
+    /// Nothing that can be pressed is bound to it.
+    Unbound,
+    /// The sheet has no such action or arm.
+    NoSuchRow,
+}
+
+impl NotLive {
+    /// The reason as a word, the same in every version.
+    pub const fn id(self) -> &'static str {
+        match self {
+            NotLive::Elsewhere => "elsewhere",
+            NotLive::Covered(_) => "covered",
+            NotLive::Typing(_) => "typing",
+            NotLive::SwitchedOff => "switched-off",
+            NotLive::Unbound => "not-bound",
+            NotLive::NoSuchRow => "no-such-row",
+        }
+    }
+}
+
+/// Why a binding is not live on a stack, lowest first; none where it is.
 ///
 /// It is live by any of its action's situations that nothing above covers and where no text is
 /// typed above or beside; an action without situations is live always, unless text is typed.
-pub(crate) fn is_live(
+pub(crate) fn blocked(
     sheet: &Sheet,
     stack: &[SituationId],
     action: ActionId,
     silenced: impl Fn(SituationId) -> Silenced,
-) -> bool {
+) -> Option<NotLive> {
     let action = sheet.declared(action);
     if action.situations.is_empty() {
-        return !stack.iter().any(|&s| silenced(s).typed);
+        let by = stack.iter().rev().find(|&&s| silenced(s).typed)?;
+        return Some(NotLive::Typing(*by));
     }
-    stack.iter().enumerate().any(|(at, lower)| {
-        action.situations.contains(lower)
-            && stack.iter().enumerate().all(|(other, &situation)| {
-                let on_it = silenced(situation);
-                let beside = sheet.are_beside(situation, *lower);
-                match other.cmp(&at) {
-                    std::cmp::Ordering::Equal => true,
-                    std::cmp::Ordering::Less => !(on_it.typed && beside),
-                    // Who stands beside it is not laid over it, wherever they stand on the stack.
-                    std::cmp::Ordering::Greater if beside && !sheet.is_over(situation, *lower) => {
-                        !on_it.typed
-                    }
-                    std::cmp::Ordering::Greater => !on_it.typed && !on_it.covered,
-                }
-            })
-    })
+    let mut why = NotLive::Elsewhere;
+    let own = |lower: &&SituationId| action.situations.contains(lower);
+    for lower in stack.iter().filter(own) {
+        // The topmost is what the player sees.
+        let mut all = stack.iter().rev();
+        why = all.find_map(|&by| silences(sheet, stack, *lower, by, silenced(by)))?;
+    }
+    Some(why)
+}
+
+/// What a situation of a stack does to a binding that is live by another one of it.
+fn silences(
+    sheet: &Sheet,
+    stack: &[SituationId],
+    lower: SituationId,
+    by: SituationId,
+    on_it: Silenced,
+) -> Option<NotLive> {
+    let at = |s: SituationId| stack.iter().position(|other| *other == s);
+    let beside = sheet.are_beside(by, lower);
+    // Who stands beside it is not laid over it, wherever they stand on the stack.
+    let (covers, writes) = match at(by).cmp(&at(lower)) {
+        std::cmp::Ordering::Equal => (false, false),
+        std::cmp::Ordering::Less => (false, beside),
+        std::cmp::Ordering::Greater => (!beside || sheet.is_over(by, lower), true),
+    };
+    match on_it {
+        Silenced { typed: true, .. } if writes => Some(NotLive::Typing(by)),
+        Silenced { covered: true, .. } if covers => Some(NotLive::Covered(by)),
+        _ => None,
+    }
 }
 
 /// How two bindings can be live together.

@@ -2,13 +2,16 @@
 
 mod cover;
 mod note;
+mod silent;
 mod wiring;
 
 use std::fmt;
 use std::sync::{Arc, OnceLock};
 
-pub(crate) use cover::{Placed, Together, Uses, is_live, neighbours, silenced, together};
+pub use cover::NotLive;
+pub(crate) use cover::{Placed, Together, Uses, blocked, neighbours, silenced, together};
 pub use note::RigNote;
+pub(crate) use silent::Silent;
 pub(crate) use wiring::{ActionWiring, Part, Wire, Wiring};
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
@@ -64,7 +67,8 @@ impl Rig {
         let stand_ins = upheld.stand_ins.iter();
         let mut notes: Vec<RigNote> = stand_ins.map(|&cell| RigNote::StandsIn { cell }).collect();
         let (lawful, bindings) = (&upheld.lawful, &upheld.bindings);
-        let wiring = wiring::wire(sheet, lawful, bindings, &resolver, &mut notes);
+        let mut wiring = wiring::wire(sheet, lawful, bindings, &resolver, &mut notes);
+        wiring.silent = silent::silent(sheet, upheld, &resolver);
         Rig(Arc::new(Data {
             sheet: sheet.clone(),
             resolver,

@@ -2,6 +2,7 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
+use super::silent::Silent;
 use crate::input::{
     ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
 };
@@ -9,7 +10,7 @@ use crate::law::{Bound, eased, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
 use crate::sheet::{
-    ActionId, DeadZoneForm, Feel, Manner, Shape, Sheet, SituationId, Timing, Works, works,
+    ActionId, DeadZoneForm, Feel, Manner, Row, Shape, Sheet, SituationId, Timing, Works, works,
 };
 
 /// The most wires a rig has, so that small numbers do for all of them.
@@ -122,6 +123,10 @@ pub(crate) struct Wiring {
     pub(crate) port_wires: Vec<u16>,
     pub(crate) whole_wires: Vec<u16>,
     pub(crate) touch_names: Vec<TouchName>,
+    /// The row of each wire's binding.
+    pub(crate) rows: Vec<Row>,
+    /// What is bound and does not count.
+    pub(crate) silent: Vec<Silent>,
     /// For each control, what counts as its rest.
     pub(crate) rest: Vec<Rest>,
     silences: Silences,
@@ -273,6 +278,8 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         port_wires: Vec::new(),
         whole_wires: Vec::new(),
         touch_names: Vec::new(),
+        rows: Vec::with_capacity(bindings),
+        silent: Vec::new(),
         rest: Vec::new(),
         silences: Silences::default(),
     };
@@ -354,6 +361,7 @@ impl Maker<'_> {
         };
         for control in controls {
             self.out.of.push(at);
+            self.out.rows.push(row);
             self.out.wires.push(Wire {
                 action: row.action.index() as u16,
                 control,
@@ -386,6 +394,7 @@ impl Maker<'_> {
             action.driven = self.out.wires.len() as u16;
             for part in parts {
                 self.out.of.push(usize::MAX);
+                self.out.rows.push(Row::of(self.sheet.action_id(index)));
                 self.out.wires.push(Wire {
                     action: index as u16,
                     control: Control::NONE,

@@ -6,13 +6,13 @@ use super::{
     Busy, ControlsScreen, Hint, Item, Live, Role, RowView, ScreenView, Section, Spot, Tool,
 };
 use crate::draft::cancels_by;
-use crate::input::{Chord, DeviceId, Event, EventKind};
+use crate::input::{DeviceId, Event, EventKind};
 use crate::seat::{Outcome, Told};
 use crate::sheet::{Shape, SituationId};
 
 /// How many of the last outcomes are kept, and how many of them are shown.
 const KEPT: usize = 32;
-const SHOWN: usize = 5;
+const SHOWN: usize = 6;
 
 impl ControlsScreen {
     /// Where things are tried: where the player chose, where the game is, or where it begins.
@@ -103,28 +103,24 @@ impl ControlsScreen {
         rows
     }
 
-    /// What became of the last presses, newest first: what each worked, or that it works nothing here.
+    /// What became of the last presses, newest first: what each worked, or why it worked nothing.
     fn last_outcomes(&self) -> Vec<String> {
         let telling = self.draft.telling();
         let all: Vec<Told<'_>> = self.trial.outcomes().collect();
         let presses = all.chunk_by(|a, b| (a.at, a.input) == (b.at, b.input));
         let mut lines: Vec<String> = Vec::new();
         for press in presses.rev() {
-            let worked = press.iter().filter(|t| t.outcome == Outcome::Worked);
-            let mut worked: Vec<String> = worked
-                .filter_map(|told| {
-                    let bound = told.binding?;
-                    let (title, name) = (telling.row(bound.cell.row), telling.chord(&bound.chord));
-                    let values = [("title", &*name), ("setting", &title)];
-                    Some(telling.words().say("setting-of", &values))
-                })
-                .collect();
-            let is_none = |t: &Told<'_>| matches!(t.outcome, Outcome::NotBound | Outcome::NotLive);
-            if press.iter().all(is_none) {
-                let chord = Chord::from(press[0].input);
-                worked.push(telling.about("try-nothing", &[], &chord));
-            }
-            for line in worked {
+            let counts = |t: &&Told<'_>| {
+                use Outcome::{AlreadyOn, ToggledOff, Waiting, Worked};
+                matches!(t.outcome, Worked | AlreadyOn | ToggledOff | Waiting { .. })
+            };
+            let worked: Vec<&Told<'_>> = press.iter().filter(counts).collect();
+            // Why other bindings of it did nothing is of no interest where one of them did.
+            let told = match worked.is_empty() {
+                true => press.iter().collect(),
+                false => worked,
+            };
+            for line in told.into_iter().map(|t| telling.tell(t)) {
                 if !lines.contains(&line) {
                     lines.push(line);
                 }

@@ -18,6 +18,9 @@ impl State {
             if wires.is_empty() {
                 continue;
             }
+            if self.trail.is_kept() {
+                self.tell_rest(wiring, control);
+            }
             let raw = self.held.level(control);
             let mut longest = None;
             for &index in wires {
@@ -60,11 +63,10 @@ impl State {
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
         }
-        self.tell(wire.control, Some(index), super::Outcome::Worked);
         let state = &mut self.wires[usize::from(index)];
         state.phase = Phase::On;
         state.since = self.now;
-        self.turn_on(wiring, index);
+        self.work(wiring, index);
         self.mark_dirty(wire.action);
     }
 
@@ -156,7 +158,7 @@ impl State {
 
 /// Whether a wire's control that is so far in is away from the rest that the wire's feel gives it.
 #[inline]
-fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
+pub(super) fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
     let zone = &wiring.feel(wire).dead_zone;
     is_beyond(at, zone.inner, zone.form == DeadZoneForm::Axis)
 }

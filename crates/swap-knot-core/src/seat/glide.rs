@@ -26,7 +26,11 @@ impl State {
     ) {
         let spent = |c: &Control| self.held.is_spent_on(slot, *c);
         let mut glide = Glide::ANY;
-        if !self.taken.is_empty() || spent(&whole) || halves.iter().any(spent) {
+        if !self.taken.is_empty()
+            || self.trail.is_kept()
+            || spent(&whole)
+            || halves.iter().any(spent)
+        {
             glide = Glide::NONE;
         }
         for (n, half) in halves.iter().enumerate() {

@@ -8,6 +8,7 @@ mod kind;
 mod latch;
 mod log;
 mod motion;
+mod outcome;
 mod owners;
 mod pace;
 mod packed;
@@ -27,6 +28,7 @@ mod values;
 mod work;
 
 pub use kind::DeviceUse;
+pub use outcome::{Outcome, Told};
 pub(crate) use owners::{Owners, Sits};
 pub use pace::{Pace, Reading};
 pub use replay::ReplayError;
@@ -34,7 +36,6 @@ pub use saved::{RestoreError, SavedSeat};
 pub use seats::{Fed, Seats};
 use state::State;
 pub use trace::{Trace, TraceEntry, TraceError};
-pub use trail::{Outcome, Told};
 pub use turn::TurnUnits;
 
 use crate::input::{DeviceKind, Time};

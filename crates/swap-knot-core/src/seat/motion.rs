@@ -21,6 +21,9 @@ impl State {
                     self.mouse[0] += f64::from(by[0]);
                     self.mouse[1] += f64::from(by[1]);
                 }
+                if self.trail.is_kept() {
+                    self.tell_motion(wiring, Control::MOUSE_MOVE);
+                }
             }
             _ => self.motion_by_chords(wiring, by),
         }
@@ -55,6 +58,9 @@ impl State {
                 state.move_by(wiring, index, by);
             }
         });
+        if self.trail.is_kept() {
+            self.tell_motion(wiring, Control::MOUSE_MOVE);
+        }
     }
 
     /// The chords that a movement completes: of those that are satisfied the longest.
@@ -143,6 +149,9 @@ impl State {
             };
             state.add_motion(wire.action, [along(0), along(1), roll]);
         });
+        if self.trail.is_kept() {
+            self.tell_motion(wiring, Control::PAD_GYRO);
+        }
     }
 
     /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way

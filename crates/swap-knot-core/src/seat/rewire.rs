@@ -78,7 +78,7 @@ impl State {
         self.latches.down.retain(keeps);
         self.listed = was.listed;
         self.trail = was.trail;
-        self.trail.clear();
+        self.trail.rewire(old, new);
         self.kind = was.kind;
         self.kind_changed = was.kind_changed;
         self.scratch = was.scratch;

@@ -3,7 +3,7 @@
 use super::state::{Phase, State};
 use super::{Cause, Seat};
 use crate::input::Control;
-use crate::rig::{Part, Rig, Wiring, is_live};
+use crate::rig::{Part, Rig, Wiring, blocked};
 use crate::sheet::{ActionId, Manner, Sheet, SituationId, SituationRef};
 
 impl Seat {
@@ -81,8 +81,9 @@ impl State {
         for (index, wire) in wiring.wires.iter().enumerate() {
             let action = ActionId::new(wire.action, self.stamp);
             let silenced = |s| wiring.silenced(index as u16, s);
-            self.live[index] = is_live(sheet, &self.stack, action, silenced);
+            self.live[index] = blocked(sheet, &self.stack, action, silenced).is_none();
         }
+        self.tell_live(rig);
         let outer = self.cause;
         if outer == Cause::LetGo {
             self.cause = Cause::Situation;

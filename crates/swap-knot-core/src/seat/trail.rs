@@ -3,65 +3,38 @@
 
 use std::collections::VecDeque;
 
-use super::Seat;
-use super::state::State;
-use crate::input::{Control, Input, Time};
+use super::state::{Phase, State};
+use super::work::toggles;
+use super::{Cause, Edge, Outcome, Seat, Told};
+use crate::input::{Control, DeviceId, Input, MODIFIER_PLACES, Time};
 use crate::law::Bound;
-use crate::rig::{Wire, Wiring};
+use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
+use crate::sheet::{ActionId, Manner, Row};
 
-/// What became of an input for one binding, or for all where nothing is bound to it.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum Outcome {
-    /// It worked the action.
-    Worked,
-    /// It may still: a hold, tap or release is not decided yet.
-    Waiting,
-    /// Nothing is bound to it.
-    NotBound,
-    /// The action is not live: its situation is not, or something covers it or text is typed.
-    NotLive,
-    /// What the chord wants held was not, or not before.
-    NotHeld,
-    /// A longer chord has it.
-    LongerChord,
-    /// The binding is strict, and a modifier was held that is not part of it.
-    Strict,
-    /// The parts of the chord did not come together in time.
-    NotTogether,
-    /// A trigger or half axis was not in far enough for it.
-    NotFarEnough,
-    /// It was let go too soon for a hold.
-    TooShort,
-    /// It was held too long for a tap, or the second press of a double tap came too late.
-    TooLong,
-    /// The input is spent: it counts for nothing until it has been at rest.
-    Spent,
-    /// It came again within the time in which quick repeats are ignored.
-    TooSoon,
-}
+/// How far back a movement is looked for that goes on.
+const GOES_ON: usize = 16;
 
-/// An [`Outcome`] with what it is about.
-#[derive(Clone, Copy, Debug, PartialEq)]
-#[non_exhaustive]
-pub struct Told<'a> {
-    /// When.
-    pub at: Time,
-    /// What was worked.
-    pub input: Input,
-    /// The binding; none where nothing is bound to the input.
-    pub binding: Option<&'a Bound>,
-    /// What became of it.
-    pub outcome: Outcome,
-}
-
-/// One step of the trail, in the numbers of the rig in play.
-#[derive(Clone, Copy, Debug, PartialEq)]
+/// One step of the trail.
+#[derive(Clone, Debug, PartialEq)]
 struct Step {
     at: Time,
-    control: Control,
-    wire: Option<u16>,
+    last: Time,
+    times: u32,
+    device: DeviceId,
+    input: Input,
+    row: Option<Row>,
+    of: Of,
     outcome: Outcome,
+}
+
+/// The binding that a step is about.
+#[derive(Clone, Debug, PartialEq)]
+enum Of {
+    None,
+    /// By the wire, in the rig in play.
+    Wire(u16),
+    /// As it was, of a rig before.
+    Before(Box<Bound>),
 }
 
 /// The newest steps; empty, and without room, while nobody asked.
@@ -69,9 +42,17 @@ struct Step {
 pub(super) struct Trail {
     steps: VecDeque<Step>,
     kept: usize,
+    /// Why each wire is not live; the judge itself has only whether.
+    blocked: Vec<Option<NotLive>>,
 }
 
 impl Trail {
+    /// Whether somebody asked.
+    #[inline(always)]
+    pub(super) const fn is_kept(&self) -> bool {
+        self.kept != 0
+    }
+
     fn push(&mut self, step: Step) {
         if self.steps.len() >= self.kept {
             self.steps.pop_front();
@@ -79,54 +60,342 @@ impl Trail {
         self.steps.push_back(step);
     }
 
-    /// Another rig has other numbers.
-    pub(super) fn clear(&mut self) {
-        self.steps.clear();
+    /// A movement that goes on is one step, however many events tell it.
+    fn push_movement(&mut self, step: Step) {
+        let is_movement =
+            |s: &&mut Step| s.last != s.at || s.times > 1 || is_movement(s.input, s.outcome);
+        let newest = self.steps.iter_mut().rev().take(GOES_ON);
+        let same = |s: &Step| {
+            (s.input, s.device, s.row, &s.of, s.outcome)
+                == (step.input, step.device, step.row, &step.of, step.outcome)
+        };
+        if let Some(before) = newest.take_while(is_movement).find(|s| same(s)) {
+            before.last = step.at;
+            before.times = before.times.saturating_add(1);
+            return;
+        }
+        self.push(step);
     }
+
+    /// Another rig has other wires; another sheet has other ids as well, and what was told of them is over.
+    pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
+        self.blocked.clear();
+        if old.sheet().stamp() != new.sheet().stamp() {
+            self.steps.clear();
+        }
+        for step in &mut self.steps {
+            if let Of::Wire(wire) = step.of {
+                let bound = binding(old, wire).cloned();
+                step.of = bound.map_or(Of::None, |b| Of::Before(Box::new(b)));
+            }
+        }
+    }
+}
+
+/// Whether it is told again and again while something moves.
+fn is_movement(input: Input, outcome: Outcome) -> bool {
+    matches!(input, Input::MouseMove | Input::PadGyro)
+        || matches!(outcome, Outcome::AtRest | Outcome::NotFarEnough)
+}
+
+fn binding(rig: &Rig, wire: u16) -> Option<&Bound> {
+    rig.bindings().get(*rig.wiring().of.get(usize::from(wire))?)
 }
 
 impl State {
     /// Leaves a step, where somebody asked for the trail.
     #[inline(always)]
-    pub(super) fn tell(&mut self, control: Control, wire: Option<u16>, outcome: Outcome) {
-        if self.trail.kept != 0 {
-            self.tell_slow(control, wire, outcome);
+    pub(super) fn tell(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        wire: Option<u16>,
+        outcome: Outcome,
+    ) {
+        if self.trail.is_kept() {
+            self.tell_slow(wiring, control, wire, outcome);
         }
     }
 
     #[cold]
-    fn tell_slow(&mut self, control: Control, wire: Option<u16>, outcome: Outcome) {
-        let at = self.now;
-        self.trail.push(Step {
+    fn tell_slow(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        wire: Option<u16>,
+        outcome: Outcome,
+    ) {
+        let row = wire.map(|wire| wiring.rows[usize::from(wire)]);
+        self.tell_of(control, wire.map_or(Of::None, Of::Wire), row, outcome);
+    }
+
+    fn tell_of(&mut self, control: Control, of: Of, row: Option<Row>, outcome: Outcome) {
+        // What the game drives has no input.
+        let Some(input) = self.input_of(control) else {
+            return;
+        };
+        let (at, device) = (self.now, self.feeding);
+        let step = Step {
             at,
-            control,
-            wire,
+            last: at,
+            times: 1,
+            device,
+            input,
+            row,
+            of,
             outcome,
-        });
+        };
+        match is_movement(input, outcome) {
+            true => self.trail.push_movement(step),
+            false => self.trail.push(step),
+        }
+    }
+
+    /// What a control is called.
+    pub(super) fn input_of(&self, control: Control) -> Option<Input> {
+        match control.touch_position() {
+            Some(at) => Some(Input::Touch(*self.held.touch_names().get(at)?)),
+            None => control.input(),
+        }
+    }
+
+    /// Nothing that counts is bound to a control: what would be, or that there is nothing.
+    #[cold]
+    pub(super) fn tell_silent(&mut self, wiring: &Wiring, control: Control) {
+        let mut is_none =
+            wiring.completed_by(control).is_empty() && wiring.held_in(control).is_empty();
+        let input = self.input_of(control);
+        let of_it = |s: &&Silent| input.is_some_and(|input| s.inputs.contains(&input));
+        for silent in wiring.silent.iter().filter(of_it) {
+            is_none = false;
+            let outcome = match silent.is_off {
+                true => Outcome::SwitchedOff,
+                false => Outcome::NotInForce,
+            };
+            self.tell_of(control, Of::None, Some(silent.row), outcome);
+        }
+        if is_none {
+            self.tell_of(control, Of::None, None, Outcome::NotBound);
+        }
+    }
+
+    /// The one thing that a control works was worked, or is not live.
+    #[cold]
+    pub(super) fn tell_lone_press(&mut self, wiring: &Wiring, index: u16, before: u64) {
+        let wire = &wiring.wires[usize::from(index)];
+        self.tell_silent(wiring, wire.control);
+        match self.live[usize::from(index)] {
+            true => self.tell_worked(wiring, index, before),
+            false => self.tell_why_not(wiring, index, wire),
+        }
+    }
+
+    /// A wire began to work its action; `before` is how many edges there were until then.
+    #[cold]
+    pub(super) fn tell_worked(&mut self, wiring: &Wiring, index: u16, before: u64) {
+        let wire = &wiring.wires[usize::from(index)];
+        let began = self.log.since(before).any(|h| h.edge == Edge::Began);
+        let toggles = match wire.part {
+            Part::Switch => wiring.actions[usize::from(wire.action)].toggle,
+            _ => toggles(wiring, wire),
+        };
+        let is_latched = match wire.part {
+            Part::Port(port) => self.ports[usize::from(port)].latched,
+            _ => self.actions[usize::from(wire.action)].latched,
+        };
+        let outcome = match began {
+            true => Outcome::Worked,
+            false if toggles && !is_latched => Outcome::ToggledOff,
+            false => Outcome::AlreadyOn,
+        };
+        self.tell_slow(wiring, wire.control, Some(index), outcome);
+    }
+
+    /// What is not decided yet, and until when.
+    #[cold]
+    pub(super) fn tell_waiting(&mut self, wiring: &Wiring, index: u16) {
+        let wire = &wiring.wires[usize::from(index)];
+        let timing = &wiring.actions[usize::from(wire.action)].timing;
+        let state = &self.wires[usize::from(index)];
+        let until = match (wire.manner, state.phase) {
+            (Manner::Hold, _) => Some(state.since.plus_secs(timing.hold_after)),
+            (Manner::DoubleTap, Phase::Tapped) => {
+                Some(state.since.plus_secs(timing.double_tap_within))
+            }
+            (Manner::Tap | Manner::DoubleTap, _) => Some(state.since.plus_secs(timing.tap_within)),
+            _ => None,
+        };
+        self.tell_slow(
+            wiring,
+            wire.control,
+            Some(index),
+            Outcome::Waiting { until },
+        );
+    }
+
+    /// What was not decided yet came to nothing.
+    #[inline(always)]
+    pub(super) fn tell_broken(&mut self, wiring: &Wiring, index: u16) {
+        if self.trail.is_kept() {
+            let cause = self.cause;
+            let control = wiring.wires[usize::from(index)].control;
+            self.tell_slow(wiring, control, Some(index), Outcome::BrokenOff(cause));
+        }
     }
 
     /// Tells why a wire did not begin when its control went down, or left its rest.
     #[inline(always)]
     pub(super) fn tell_why_not(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
-        if self.trail.kept != 0 {
+        if self.trail.is_kept() {
             let why = self.why_not(wiring, index, wire);
-            self.tell_slow(wire.control, Some(index), why);
+            self.tell_slow(wiring, wire.control, Some(index), why);
         }
     }
 
     #[cold]
     fn why_not(&self, wiring: &Wiring, index: u16, wire: &Wire) -> Outcome {
         if !self.live[usize::from(index)] {
-            Outcome::NotLive
-        } else if !self.holds(wiring, wire) {
-            Outcome::NotHeld
-        } else if wire.strict && !self.no_other_modifier(wiring, wire) {
-            Outcome::Strict
-        } else if wire.together && !self.came_together(wiring, wire) {
-            Outcome::NotTogether
-        } else {
-            Outcome::LongerChord
+            let why = self
+                .trail
+                .blocked
+                .get(usize::from(index))
+                .copied()
+                .flatten();
+            return Outcome::NotLive(why.unwrap_or(NotLive::Elsewhere));
         }
+        if let Some(part) = self.not_held(wiring, wire) {
+            return part;
+        }
+        if let Some(modifier) = self.other_modifier(wiring, wire).filter(|_| wire.strict) {
+            return Outcome::Strict(modifier);
+        }
+        if wire.together && !self.came_together(wiring, wire) {
+            return Outcome::NotTogether;
+        }
+        match self.longer(wiring, wire) {
+            Some(by) => Outcome::LongerChord(wiring.rows[usize::from(by)]),
+            None => Outcome::AlreadyOn,
+        }
+    }
+
+    /// The first part of a chord that is not held, and whether that is because it is spent.
+    fn not_held(&self, wiring: &Wiring, wire: &Wire) -> Option<Outcome> {
+        let there = |c| self.is_held(c) || self.is_latched(wiring, wire, c);
+        let mut parts = wiring.held_of(wire).iter();
+        let &[a, b] = parts.find(|&&[a, b]| !there(a) && !there(b))?;
+        if let Some(spent) = [a, b].into_iter().find(|&c| self.held.is_spent(c)) {
+            return Some(Outcome::PartSpent(self.input_of(spent)?));
+        }
+        self.input_of(a).map(Outcome::NotHeld)
+    }
+
+    /// A modifier that is held and no part of a chord.
+    fn other_modifier(&self, wiring: &Wiring, wire: &Wire) -> Option<Input> {
+        let own = |modifier| {
+            let mut held = wiring.held_of(wire).iter();
+            wire.control == modifier || held.any(|pair| pair.contains(&modifier))
+        };
+        let mut all = MODIFIER_PLACES.map(Control::key).into_iter();
+        let other = all.find(|&modifier| self.held.is_down(modifier) && !own(modifier))?;
+        other.input()
+    }
+
+    /// The longer chord that has what completes a wire.
+    fn longer(&self, wiring: &Wiring, wire: &Wire) -> Option<u16> {
+        let (first, count) = wire.control.relatives();
+        let relatives = (first.0..first.0 + count).map(Control);
+        let all = relatives.chain([wire.control]);
+        let mut wires = all.flat_map(|c| wiring.completed_by(c)).copied();
+        wires.find(|&other| {
+            let longer = &wiring.wires[usize::from(other)];
+            longer.held_len > wire.held_len && self.is_ready(wiring, other, longer)
+        })
+    }
+
+    /// A part of chords went down whose completing input is down already: it came too late.
+    #[cold]
+    pub(super) fn tell_wrong_order(&mut self, wiring: &Wiring, part: Control) {
+        for &index in wiring.held_in(part) {
+            let wire = &wiring.wires[usize::from(index)];
+            let is_all_held = self.live[usize::from(index)]
+                && self.held.is_down(wire.control)
+                && !self.fresh.has(wire.control)
+                && !wire.together
+                && self.wires[usize::from(index)].phase == Phase::Idle
+                && self.holds(wiring, wire);
+            if let Some(input) = self.input_of(part).filter(|_| is_all_held) {
+                self.tell_slow(
+                    wiring,
+                    wire.control,
+                    Some(index),
+                    Outcome::WrongOrder(input),
+                );
+            }
+        }
+    }
+
+    /// A stick or trigger moved, and its wires that are live stayed at rest or too far out.
+    #[cold]
+    pub(super) fn tell_rest(&mut self, wiring: &Wiring, control: Control) {
+        let raw = self.held.level(control);
+        if raw == [0.0; 2] || self.cause != Cause::LetGo {
+            return;
+        }
+        for &index in wiring.completed_by(control) {
+            let wire = &wiring.wires[usize::from(index)];
+            let is_off =
+                self.live[usize::from(index)] && self.wires[usize::from(index)].phase != Phase::On;
+            let is_away = super::analog::is_away(wiring, wire, raw);
+            let is_ready = is_off && self.is_ready(wiring, index, wire);
+            let outcome = match (wire.analog, is_away) {
+                _ if !is_ready => continue,
+                (_, false) => Outcome::AtRest,
+                (false, true) if !self.held.is_down(control) => Outcome::NotFarEnough,
+                _ => continue,
+            };
+            self.tell_slow(wiring, control, Some(index), outcome);
+        }
+    }
+
+    /// A mouse or a pad moved: of the chords that are satisfied the longest have it.
+    #[cold]
+    pub(super) fn tell_motion(&mut self, wiring: &Wiring, control: Control) {
+        let mut longest = 0;
+        let wires = wiring.completed_by(control);
+        if wires.is_empty() {
+            self.tell_silent(wiring, control);
+        }
+        for &index in wires {
+            let wire = &wiring.wires[usize::from(index)];
+            let has_it = wire.held_len >= longest && self.is_ready(wiring, index, wire);
+            if !has_it {
+                self.tell_why_not(wiring, index, wire);
+                continue;
+            }
+            longest = wire.held_len;
+            let is_kept_back = self.wires[usize::from(index)].kept_back != [0.0; 2];
+            let outcome = match is_kept_back {
+                true => Outcome::Waiting { until: None },
+                false => Outcome::Worked,
+            };
+            self.tell_slow(wiring, control, Some(index), outcome);
+        }
+    }
+
+    /// Works out why wires are not live, beside whether they are.
+    pub(super) fn tell_live(&mut self, rig: &Rig) {
+        if !self.trail.is_kept() {
+            return;
+        }
+        let (sheet, wiring) = (rig.sheet(), rig.wiring());
+        let why = |(index, wire): (usize, &Wire)| {
+            let action = ActionId::new(wire.action, self.stamp);
+            blocked(sheet, &self.stack, action, |s| {
+                wiring.silenced(index as u16, s)
+            })
+        };
+        let all = wiring.wires.iter().enumerate().map(why).collect();
+        self.trail.blocked = all;
     }
 }
 
@@ -135,7 +404,7 @@ impl Seat {
     /// more: the answer to "why did nothing happen?". It costs nothing while nobody asks.
     ///
     /// ```
-    /// use swap_knot::{DeviceId, Layout, Outcome, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
+    /// use swap_knot::{DeviceId, Layout, NotLive, Outcome, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
     ///
     /// let sheet = Sheet::from_toml(r#"
     ///     game = "slack-water"
@@ -150,7 +419,7 @@ impl Seat {
     /// seat.feed(&Simulated::new(DeviceId(0)).key(Place::KeyH));
     /// seat.tick(Time::from_millis(16));
     /// let told = seat.outcomes().last().expect("a key was pressed");
-    /// assert_eq!(told.outcome, Outcome::NotLive);
+    /// assert_eq!(told.outcome, Outcome::NotLive(NotLive::Elsewhere));
     /// # Ok::<(), swap_knot::SheetError>(())
     /// ```
     pub fn keep_outcomes(&mut self, newest: usize) {
@@ -162,23 +431,28 @@ impl Seat {
         trail
             .steps
             .reserve(newest.saturating_sub(trail.steps.len()));
+        self.state.tell_live(&self.rig);
+        // What moves within its rest is told of, too.
+        self.state.held.end_glides();
     }
 
-    /// The newest outcomes, oldest first; see [`Seat::keep_outcomes`]. A change of rig forgets them.
+    /// The newest outcomes, oldest first; see [`Seat::keep_outcomes`]. A change of the sheet forgets them;
+    /// one of rig does not.
     pub fn outcomes(&self) -> impl DoubleEndedIterator<Item = Told<'_>> {
-        let (rig, names) = (&self.rig, self.state.held.touch_names());
-        self.state.trail.steps.iter().filter_map(move |step| {
-            let input = match step.control.touch_position() {
-                Some(at) => Input::Touch(*names.get(at)?),
-                None => step.control.input()?,
-            };
-            let of = |wire: u16| rig.bindings().get(rig.wiring().of[usize::from(wire)]);
-            Some(Told {
-                at: step.at,
-                input,
-                binding: step.wire.and_then(of),
-                outcome: step.outcome,
-            })
+        let rig = &self.rig;
+        self.state.trail.steps.iter().map(move |step| Told {
+            at: step.at,
+            last: step.last,
+            times: step.times,
+            device: step.device,
+            input: step.input,
+            row: step.row,
+            binding: match &step.of {
+                Of::None => None,
+                Of::Wire(wire) => binding(rig, *wire),
+                Of::Before(bound) => Some(bound),
+            },
+            outcome: step.outcome,
         })
     }
 }

@@ -24,12 +24,15 @@ impl State {
         self.meant(device, kind, matches!(change, Change::Down { .. }));
         let (Change::Down { first: true } | Change::Up { last: true }) = change else {
             if down && self.held.is_spent_on(slot, control) {
-                self.tell(control, None, Outcome::Spent);
+                self.tell(wiring, control, None, Outcome::Spent);
             }
             return;
         };
         // Touch inputs that the rig does not know have no route.
         let Some(route) = wiring.routes.get(control.index()) else {
+            if down && self.trail.is_kept() {
+                self.tell_silent(wiring, control);
+            }
             return;
         };
         if let Some((wire, action)) = route.lone_press {
@@ -37,15 +40,12 @@ impl State {
                 if wiring.latches {
                     self.note_part(wiring, control);
                 }
-                let live = self.live[usize::from(wire)];
-                let outcome = if live {
-                    Outcome::Worked
-                } else {
-                    Outcome::NotLive
-                };
-                self.tell(control, Some(wire), outcome);
             }
+            let before = self.log.end();
             self.lone_press(usize::from(wire), action, down);
+            if down && self.trail.is_kept() {
+                self.tell_lone_press(wiring, wire, before);
+            }
             if !down && !self.taken.is_empty() {
                 self.forget_taken();
             }
@@ -97,8 +97,9 @@ impl State {
         if wiring.latches {
             self.note_part(wiring, control);
         }
-        if wiring.completed_by(control).is_empty() && wiring.held_in(control).is_empty() {
-            self.tell(control, None, Outcome::NotBound);
+        if self.trail.is_kept() {
+            self.tell_silent(wiring, control);
+            self.tell_wrong_order(wiring, control);
         }
         let mut longest = self.longest_relative(wiring, control);
         for &index in wiring.completed_by(control) {
@@ -107,7 +108,7 @@ impl State {
                 // It begins further in; a longer chord hides the shorter ones from the first.
                 if self.is_ready(wiring, index, wire) {
                     longest = longest.max(wire.held_len);
-                    self.tell(control, Some(index), Outcome::NotFarEnough);
+                    self.tell(wiring, control, Some(index), Outcome::NotFarEnough);
                 } else {
                     self.tell_why_not(wiring, index, wire);
                 }
@@ -142,7 +143,7 @@ impl State {
     }
 
     /// Whether a part of a chord is held: down, not spent, and not by the very event that is judged.
-    fn is_held(&self, control: Control) -> bool {
+    pub(super) fn is_held(&self, control: Control) -> bool {
         self.held.is_down(control) && !self.fresh.has(control)
     }
 
@@ -240,7 +241,7 @@ impl State {
         let ignore = wiring.actions[usize::from(wire.action)].ignore_within;
         let let_go_at = self.wires[usize::from(index)].let_go_at;
         if ignore > 0.0 && let_go_at.is_some_and(|at| now < at.plus_secs(ignore)) {
-            self.tell(wire.control, Some(index), Outcome::TooSoon);
+            self.tell(wiring, wire.control, Some(index), Outcome::TooSoon);
             return;
         }
         self.begin(wiring, index, wire);
@@ -258,8 +259,7 @@ impl State {
         match wire.manner {
             Manner::Press => {
                 state.phase = Phase::On;
-                self.tell(wire.control, Some(index), Outcome::Worked);
-                self.turn_on(wiring, index);
+                self.work(wiring, index);
             }
             Manner::Release | Manner::Tap => state.phase = Phase::Pending,
             Manner::Hold => {
@@ -274,19 +274,18 @@ impl State {
                 let in_time = now <= since.plus_secs(timing.double_tap_within);
                 if phase == Phase::Tapped && in_time {
                     state.phase = Phase::On;
-                    self.tell(wire.control, Some(index), Outcome::Worked);
-                    self.turn_on(wiring, index);
+                    self.work(wiring, index);
                 } else {
                     state.phase = Phase::Pending;
                     if phase == Phase::Tapped {
-                        self.tell(wire.control, Some(index), Outcome::TooLong);
+                        self.tell(wiring, wire.control, Some(index), Outcome::SecondTooLate);
                         self.give_up(wire.action);
                     }
                 }
             }
         }
-        if self.wires[usize::from(index)].phase == Phase::Pending {
-            self.tell(wire.control, Some(index), Outcome::Waiting);
+        if self.trail.is_kept() && self.wires[usize::from(index)].phase == Phase::Pending {
+            self.tell_waiting(wiring, index);
         }
     }
 
@@ -333,14 +332,17 @@ impl State {
                     }
                     Manner::DoubleTap if self.now <= since.plus_secs(timing.tap_within) => {
                         self.wires[usize::from(index)].phase = Phase::Tapped;
+                        if self.trail.is_kept() {
+                            self.tell_waiting(wiring, index);
+                        }
                     }
                     Manner::Hold => {
                         self.forget_timer(index);
-                        self.tell(wire.control, Some(index), Outcome::TooShort);
+                        self.tell(wiring, wire.control, Some(index), Outcome::TooShort);
                         self.give_up(action);
                     }
                     Manner::Tap | Manner::DoubleTap => {
-                        self.tell(wire.control, Some(index), Outcome::TooLong);
+                        self.tell(wiring, wire.control, Some(index), Outcome::TooLong);
                         self.give_up(action);
                     }
                     Manner::Press => {}
@@ -375,9 +377,13 @@ impl State {
         match phase {
             Phase::Idle => {}
             Phase::On => self.turn_off(wiring, index),
-            Phase::Tapped => self.give_up(wiring.wires[usize::from(index)].action),
+            Phase::Tapped => {
+                self.tell_broken(wiring, index);
+                self.give_up(wiring.wires[usize::from(index)].action);
+            }
             Phase::Pending => {
                 self.forget_timer(index);
+                self.tell_broken(wiring, index);
                 self.give_up(wiring.wires[usize::from(index)].action);
             }
         }
@@ -389,9 +395,7 @@ impl State {
     }
 
     fn pulse(&mut self, wiring: &Wiring, index: u16) {
-        let control = wiring.wires[usize::from(index)].control;
-        self.tell(control, Some(index), Outcome::Worked);
-        self.turn_on(wiring, index);
+        self.work(wiring, index);
         self.turn_off(wiring, index);
     }
 
@@ -419,12 +423,20 @@ impl State {
             let (due, index) = self.timers.remove(at);
             self.now = due;
             self.wires[usize::from(index)].phase = Phase::On;
-            let control = wiring.wires[usize::from(index)].control;
-            self.tell(control, Some(index), Outcome::Worked);
-            self.turn_on(wiring, index);
+            self.work(wiring, index);
             self.set_next_timer();
         }
         self.now = until;
+    }
+
+    /// A wire begins to work its action by its input, which is told.
+    #[inline]
+    pub(super) fn work(&mut self, wiring: &Wiring, index: u16) {
+        let before = self.log.end();
+        self.turn_on(wiring, index);
+        if self.trail.is_kept() {
+            self.tell_worked(wiring, index, before);
+        }
     }
 
     /// A wire begins to work its action.

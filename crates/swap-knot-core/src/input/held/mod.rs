@@ -343,6 +343,11 @@ impl Held {
         }
     }
 
+    /// Whether a control is spent on some device.
+    pub(crate) fn is_spent(&self, control: Control) -> bool {
+        self.devices.iter().any(|device| device.is_spent(control))
+    }
+
     /// Whether a control of a device is spent.
     pub(crate) fn is_spent_on(&self, slot: usize, control: Control) -> bool {
         self.devices[slot].is_spent(control)

@@ -1,6 +1,7 @@
 //! Whatever a player is to be told, in their language.
 
 mod law;
+mod outcome;
 mod profile;
 mod sheet;
 

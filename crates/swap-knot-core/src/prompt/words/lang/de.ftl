@@ -537,7 +537,6 @@ try-where = Wo
 try-begin = Ausprobieren
 try-stop = Aufhören
 try-what = Probier, was du willst: alles wird gezeigt, nichts wird gespielt.
-try-nothing = { $subject } bewirkt hier nichts.
 
 # what a cell is besides, for those who hear it
 cell-changed = geändert
@@ -736,3 +735,37 @@ player-numbered = Spieler { $number }
 whose-title = Wer spielt damit?
 # what a system does besides
 system-takes = Dein System behält das vielleicht für sich: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = schon an
+outcome-toggled-off = wieder ausgeschaltet
+outcome-waiting = noch nicht entschieden
+outcome-not-bound = nicht belegt
+outcome-switched-off = in diesem Spiel abgeschaltet
+outcome-not-in-force = diese Belegung gilt nicht
+outcome-elsewhere = nur hier: { $places }
+outcome-covered = verdeckt von: { $place }
+outcome-typing = es wird Text eingegeben: { $place }
+outcome-no-such-row = nicht in diesem Spiel
+outcome-not-held = nicht gehalten: { $part }
+outcome-part-spent = erst loslassen: { $part }
+outcome-wrong-order = zu spät gedrückt: { $part }
+outcome-longer-chord = eine längere Kombination hatte es: { $other }
+outcome-strict = nicht, solange dies gehalten wird: { $part }
+outcome-not-together = nicht alles zugleich gedrückt
+outcome-at-rest = noch in der Totzone
+outcome-not-far-enough = nicht weit genug gedrückt
+outcome-too-short = nicht lange genug gehalten
+outcome-too-long = zu lange gehalten
+outcome-second-too-late = der zweite Druck kam zu spät
+outcome-spent = erst loslassen
+outcome-too-soon = zu schnell wiederholt, übergangen
+outcome-broken-chord = nichts geworden: eine andere Kombination hatte es
+outcome-broken-focus = nichts geworden: das Fenster verlor den Fokus
+outcome-broken-unplugged = nichts geworden: das Gerät wurde getrennt
+outcome-broken-rig = nichts geworden: jetzt anders belegt
+outcome-broken-situation = nichts geworden: hier nicht mehr möglich
+outcome-broken-spent = nichts geworden: vom Spiel verbraucht
+outcome-broken-let-go = nichts geworden: losgelassen
+outcome-live = geht jetzt
+outcome-worked = ausgeführt

@@ -422,7 +422,6 @@ try-where = Where
 try-begin = Try
 try-stop = Stop
 try-what = Work whatever you like: it is all shown, and nothing is played.
-try-nothing = { $subject } does nothing here.
 
 # what a cell is besides, for those who hear it
 cell-changed = changed
@@ -621,3 +620,37 @@ player-numbered = Player { $number }
 whose-title = Who plays with this?
 # what a system does besides
 system-takes = Your system may keep this for itself: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = on already
+outcome-toggled-off = switched off again
+outcome-waiting = not decided yet
+outcome-not-bound = bound to nothing
+outcome-switched-off = switched off in this game
+outcome-not-in-force = this binding is not in force
+outcome-elsewhere = only here: { $places }
+outcome-covered = covered by: { $place }
+outcome-typing = text is being typed: { $place }
+outcome-no-such-row = not in this game
+outcome-not-held = not held: { $part }
+outcome-part-spent = let go of it first: { $part }
+outcome-wrong-order = pressed too late: { $part }
+outcome-longer-chord = a longer chord had it: { $other }
+outcome-strict = not while this is held: { $part }
+outcome-not-together = not all pressed together
+outcome-at-rest = still inside the dead zone
+outcome-not-far-enough = not pressed far enough
+outcome-too-short = not held long enough
+outcome-too-long = held too long
+outcome-second-too-late = the second press came too late
+outcome-spent = let go of it first
+outcome-too-soon = a quick repeat, ignored
+outcome-broken-chord = came to nothing: another chord had it
+outcome-broken-focus = came to nothing: the window lost the focus
+outcome-broken-unplugged = came to nothing: the device was unplugged
+outcome-broken-rig = came to nothing: it is bound otherwise now
+outcome-broken-situation = came to nothing: it is not live any more
+outcome-broken-spent = came to nothing: the game used it up
+outcome-broken-let-go = came to nothing: let go
+outcome-live = works now
+outcome-worked = worked

@@ -473,7 +473,6 @@ try-where = Dónde
 try-begin = Probar
 try-stop = Parar
 try-what = Prueba lo que quieras: se muestra todo y no se juega nada.
-try-nothing = { $name }: nada aquí.
 
 # what a cell is besides, for those who hear it
 cell-changed = cambiado
@@ -672,3 +671,37 @@ player-numbered = Jugador { $number }
 whose-title = ¿Quién juega con esto?
 # what a system does besides
 system-takes = Puede que tu sistema se quede con esto: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = ya activo
+outcome-toggled-off = desactivado de nuevo
+outcome-waiting = aún sin decidir
+outcome-not-bound = sin asignar
+outcome-switched-off = desactivado en este juego
+outcome-not-in-force = esta asignación no está vigente
+outcome-elsewhere = solo aquí: { $places }
+outcome-covered = cubierto por: { $place }
+outcome-typing = se está escribiendo texto: { $place }
+outcome-no-such-row = no existe en este juego
+outcome-not-held = sin mantener: { $part }
+outcome-part-spent = hay que soltar antes: { $part }
+outcome-wrong-order = pulsado demasiado tarde: { $part }
+outcome-longer-chord = lo tomó una combinación más larga: { $other }
+outcome-strict = no mientras se mantenga esto: { $part }
+outcome-not-together = no se pulsó todo a la vez
+outcome-at-rest = aún dentro de la zona muerta
+outcome-not-far-enough = no se pulsó lo suficiente
+outcome-too-short = no se mantuvo lo suficiente
+outcome-too-long = se mantuvo demasiado
+outcome-second-too-late = la segunda pulsación llegó tarde
+outcome-spent = hay que soltar antes
+outcome-too-soon = repetición rápida, ignorada
+outcome-broken-chord = quedó en nada: lo tomó otra combinación
+outcome-broken-focus = quedó en nada: la ventana perdió el foco
+outcome-broken-unplugged = quedó en nada: se desconectó el dispositivo
+outcome-broken-rig = quedó en nada: ahora está asignado de otro modo
+outcome-broken-situation = quedó en nada: ya no es posible aquí
+outcome-broken-spent = quedó en nada: lo gastó el juego
+outcome-broken-let-go = quedó en nada: se soltó
+outcome-live = funciona ahora
+outcome-worked = ejecutado

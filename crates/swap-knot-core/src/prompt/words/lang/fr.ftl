@@ -474,7 +474,6 @@ try-where = Où
 try-begin = Essayer
 try-stop = Arrêter
 try-what = Essayez ce que vous voulez : tout est montré, rien n'est joué.
-try-nothing = { $name } : rien ici.
 
 # what a cell is besides, for those who hear it
 cell-changed = modifié
@@ -673,3 +672,37 @@ player-numbered = Joueur { $number }
 whose-title = Qui joue avec cela ?
 # what a system does besides
 system-takes = Votre système garde peut-être cela pour lui : { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = déjà actif
+outcome-toggled-off = de nouveau désactivé
+outcome-waiting = pas encore décidé
+outcome-not-bound = rien n’y est affecté
+outcome-switched-off = désactivé dans ce jeu
+outcome-not-in-force = cette affectation n’est pas appliquée
+outcome-elsewhere = seulement ici : { $places }
+outcome-covered = recouvert par : { $place }
+outcome-typing = saisie de texte en cours : { $place }
+outcome-no-such-row = absent de ce jeu
+outcome-not-held = pas maintenu : { $part }
+outcome-part-spent = à relâcher d’abord : { $part }
+outcome-wrong-order = pressé trop tard : { $part }
+outcome-longer-chord = une combinaison plus longue l’a pris : { $other }
+outcome-strict = pas tant que ceci est maintenu : { $part }
+outcome-not-together = pas tous pressés ensemble
+outcome-at-rest = encore dans la zone morte
+outcome-not-far-enough = pas assez enfoncé
+outcome-too-short = pas maintenu assez longtemps
+outcome-too-long = maintenu trop longtemps
+outcome-second-too-late = le second appui est venu trop tard
+outcome-spent = à relâcher d’abord
+outcome-too-soon = répétition rapide, ignorée
+outcome-broken-chord = sans suite : une autre combinaison l’a pris
+outcome-broken-focus = sans suite : la fenêtre a perdu le focus
+outcome-broken-unplugged = sans suite : l’appareil a été débranché
+outcome-broken-rig = sans suite : affecté autrement désormais
+outcome-broken-situation = sans suite : plus possible ici
+outcome-broken-spent = sans suite : utilisé par le jeu
+outcome-broken-let-go = sans suite : relâché
+outcome-live = possible maintenant
+outcome-worked = exécuté

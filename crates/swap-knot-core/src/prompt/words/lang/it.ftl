@@ -467,7 +467,6 @@ try-where = Dove
 try-begin = Prova
 try-stop = Ferma
 try-what = Prova quello che vuoi: tutto viene mostrato, nulla viene giocato.
-try-nothing = { $name }: niente qui.
 
 # what a cell is besides, for those who hear it
 cell-changed = modificato
@@ -666,3 +665,37 @@ player-numbered = Giocatore { $number }
 whose-title = Chi gioca con questo?
 # what a system does besides
 system-takes = Il tuo sistema potrebbe tenere questo per sé: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = già attivo
+outcome-toggled-off = di nuovo disattivato
+outcome-waiting = non ancora deciso
+outcome-not-bound = non assegnato
+outcome-switched-off = disattivato in questo gioco
+outcome-not-in-force = questa assegnazione non è in vigore
+outcome-elsewhere = solo qui: { $places }
+outcome-covered = coperto da: { $place }
+outcome-typing = si sta scrivendo testo: { $place }
+outcome-no-such-row = non esiste in questo gioco
+outcome-not-held = non tenuto: { $part }
+outcome-part-spent = prima va rilasciato: { $part }
+outcome-wrong-order = premuto troppo tardi: { $part }
+outcome-longer-chord = l’ha preso una combinazione più lunga: { $other }
+outcome-strict = non mentre si tiene questo: { $part }
+outcome-not-together = non premuti tutti insieme
+outcome-at-rest = ancora nella zona morta
+outcome-not-far-enough = non premuto abbastanza a fondo
+outcome-too-short = non tenuto abbastanza a lungo
+outcome-too-long = tenuto troppo a lungo
+outcome-second-too-late = la seconda pressione è arrivata tardi
+outcome-spent = prima va rilasciato
+outcome-too-soon = ripetizione rapida, ignorata
+outcome-broken-chord = senza effetto: l’ha preso un’altra combinazione
+outcome-broken-focus = senza effetto: la finestra ha perso il fuoco
+outcome-broken-unplugged = senza effetto: il dispositivo è stato scollegato
+outcome-broken-rig = senza effetto: ora è assegnato diversamente
+outcome-broken-situation = senza effetto: qui non è più possibile
+outcome-broken-spent = senza effetto: usato dal gioco
+outcome-broken-let-go = senza effetto: rilasciato
+outcome-live = funziona ora
+outcome-worked = eseguito

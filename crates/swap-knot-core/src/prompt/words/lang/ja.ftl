@@ -383,7 +383,6 @@ try-where = 場面
 try-begin = 試す
 try-stop = やめる
 try-what = 自由に試してください。表示されるだけで、ゲームは動きません。
-try-nothing = { $name }には、ここでは何もありません。
 
 # what a cell is besides, for those who hear it
 cell-changed = 変更済み
@@ -582,3 +581,37 @@ player-numbered = プレイヤー{ $number }
 whose-title = これで遊ぶのは？
 # what a system does besides
 system-takes = システムが使うため、ゲームに届かないことがあります：{ $input }
+# outcomes
+outcome-of = { $title }：{ $why }
+outcome-already-on = すでにオン
+outcome-toggled-off = もう一度押してオフ
+outcome-waiting = まだ決まっていません
+outcome-not-bound = 何も割り当てられていません
+outcome-switched-off = このゲームでは使えません
+outcome-not-in-force = この割り当ては有効ではありません
+outcome-elsewhere = ここだけ：{ $places }
+outcome-covered = これに覆われています：{ $place }
+outcome-typing = 文字の入力中：{ $place }
+outcome-no-such-row = このゲームにはありません
+outcome-not-held = 押したままになっていません：{ $part }
+outcome-part-spent = 先に離してください：{ $part }
+outcome-wrong-order = 押すのが遅すぎました：{ $part }
+outcome-longer-chord = 長い組み合わせが使いました：{ $other }
+outcome-strict = これを押している間は使えません：{ $part }
+outcome-not-together = 同時に押されていません
+outcome-at-rest = まだデッドゾーンの中です
+outcome-not-far-enough = 押し込みが足りません
+outcome-too-short = 長押しが足りません
+outcome-too-long = 長く押しすぎました
+outcome-second-too-late = 二度目が遅すぎました
+outcome-spent = 先に離してください
+outcome-too-soon = 素早い繰り返しのため無視しました
+outcome-broken-chord = 無効：別の組み合わせが使いました
+outcome-broken-focus = 無効：ウィンドウがフォーカスを失いました
+outcome-broken-unplugged = 無効：機器の接続が切れました
+outcome-broken-rig = 無効：割り当てが変わりました
+outcome-broken-situation = 無効：ここではもう使えません
+outcome-broken-spent = 無効：ゲームが使いました
+outcome-broken-let-go = 無効：離しました
+outcome-live = 今使えます
+outcome-worked = 実行しました

@@ -487,7 +487,6 @@ try-where = 장면
 try-begin = 시험하기
 try-stop = 그만하기
 try-what = 마음껏 눌러 보세요. 보여 주기만 하고 게임은 움직이지 않습니다.
-try-nothing = { $name }: 여기서는 아무 일도 없습니다.
 
 # what a cell is besides, for those who hear it
 cell-changed = 변경됨
@@ -686,3 +685,37 @@ player-numbered = 플레이어 { $number }
 whose-title = 누가 이것으로 하나요?
 # what a system does besides
 system-takes = 시스템이 이것을 가로챌 수 있습니다: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = 이미 켜져 있음
+outcome-toggled-off = 다시 꺼짐
+outcome-waiting = 아직 정해지지 않음
+outcome-not-bound = 지정된 것이 없음
+outcome-switched-off = 이 게임에서는 꺼져 있음
+outcome-not-in-force = 이 지정은 적용되지 않음
+outcome-elsewhere = 여기에서만: { $places }
+outcome-covered = 가려짐: { $place }
+outcome-typing = 글자를 입력하는 중: { $place }
+outcome-no-such-row = 이 게임에 없음
+outcome-not-held = 누르고 있지 않음: { $part }
+outcome-part-spent = 먼저 놓아야 함: { $part }
+outcome-wrong-order = 너무 늦게 누름: { $part }
+outcome-longer-chord = 더 긴 조합이 가져감: { $other }
+outcome-strict = 이것을 누른 채로는 안 됨: { $part }
+outcome-not-together = 함께 누르지 않음
+outcome-at-rest = 아직 데드존 안
+outcome-not-far-enough = 충분히 깊이 누르지 않음
+outcome-too-short = 충분히 오래 누르지 않음
+outcome-too-long = 너무 오래 누름
+outcome-second-too-late = 두 번째 누름이 너무 늦음
+outcome-spent = 먼저 놓아야 함
+outcome-too-soon = 빠른 반복이라 무시함
+outcome-broken-chord = 무효: 다른 조합이 가져감
+outcome-broken-focus = 무효: 창이 포커스를 잃음
+outcome-broken-unplugged = 무효: 기기 연결이 끊어짐
+outcome-broken-rig = 무효: 이제 다르게 지정됨
+outcome-broken-situation = 무효: 여기서는 더 이상 안 됨
+outcome-broken-spent = 무효: 게임이 써 버림
+outcome-broken-let-go = 무효: 놓음
+outcome-live = 지금 작동함
+outcome-worked = 실행됨

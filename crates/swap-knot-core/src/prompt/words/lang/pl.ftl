@@ -443,7 +443,6 @@ try-where = Gdzie
 try-begin = Wypróbuj
 try-stop = Zakończ
 try-what = Próbuj, czego chcesz: wszystko widać, nic się nie dzieje w grze.
-try-nothing = { $name }: tu nic nie robi.
 
 # what a cell is besides, for those who hear it
 cell-changed = zmienione
@@ -642,3 +641,37 @@ player-numbered = Gracz { $number }
 whose-title = Kto tym gra?
 # what a system does besides
 system-takes = Twój system może zatrzymać to dla siebie: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = już działa
+outcome-toggled-off = znów wyłączone
+outcome-waiting = jeszcze nierozstrzygnięte
+outcome-not-bound = nic tu nie przypisano
+outcome-switched-off = wyłączone w tej grze
+outcome-not-in-force = to przypisanie nie obowiązuje
+outcome-elsewhere = tylko tutaj: { $places }
+outcome-covered = zasłania to: { $place }
+outcome-typing = trwa wpisywanie tekstu: { $place }
+outcome-no-such-row = nie ma tego w tej grze
+outcome-not-held = nie przytrzymano: { $part }
+outcome-part-spent = najpierw puść: { $part }
+outcome-wrong-order = naciśnięto za późno: { $part }
+outcome-longer-chord = przejęła to dłuższa kombinacja: { $other }
+outcome-strict = nie przy przytrzymanym: { $part }
+outcome-not-together = nie naciśnięto wszystkiego naraz
+outcome-at-rest = wciąż w martwej strefie
+outcome-not-far-enough = naciśnięto za płytko
+outcome-too-short = przytrzymano za krótko
+outcome-too-long = przytrzymano za długo
+outcome-second-too-late = drugie naciśnięcie przyszło za późno
+outcome-spent = najpierw puść
+outcome-too-soon = szybkie powtórzenie, pominięte
+outcome-broken-chord = nic z tego: przejęła to inna kombinacja
+outcome-broken-focus = nic z tego: okno straciło fokus
+outcome-broken-unplugged = nic z tego: odłączono urządzenie
+outcome-broken-rig = nic z tego: teraz przypisano inaczej
+outcome-broken-situation = nic z tego: tu już niedostępne
+outcome-broken-spent = nic z tego: gra to zużyła
+outcome-broken-let-go = nic z tego: puszczono
+outcome-live = działa teraz
+outcome-worked = wykonano

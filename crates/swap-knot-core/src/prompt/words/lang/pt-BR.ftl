@@ -512,7 +512,6 @@ try-where = Onde
 try-begin = Testar
 try-stop = Parar
 try-what = Use o que quiser: tudo é mostrado, nada é jogado.
-try-nothing = { $name }: nada aqui.
 
 # what a cell is besides, for those who hear it
 cell-changed = alterado
@@ -711,3 +710,37 @@ player-numbered = Jogador { $number }
 whose-title = Quem joga com isto?
 # what a system does besides
 system-takes = Seu sistema pode ficar com isto para ele: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = já ativo
+outcome-toggled-off = desligado de novo
+outcome-waiting = ainda não decidido
+outcome-not-bound = sem atribuição
+outcome-switched-off = desligado neste jogo
+outcome-not-in-force = esta atribuição não está em vigor
+outcome-elsewhere = só aqui: { $places }
+outcome-covered = coberto por: { $place }
+outcome-typing = há texto sendo digitado: { $place }
+outcome-no-such-row = não existe neste jogo
+outcome-not-held = não segurado: { $part }
+outcome-part-spent = solte antes: { $part }
+outcome-wrong-order = pressionado tarde demais: { $part }
+outcome-longer-chord = uma combinação mais longa o tomou: { $other }
+outcome-strict = não enquanto isto estiver segurado: { $part }
+outcome-not-together = nem tudo pressionado junto
+outcome-at-rest = ainda dentro da zona morta
+outcome-not-far-enough = não pressionado o bastante
+outcome-too-short = não segurado por tempo suficiente
+outcome-too-long = segurado por tempo demais
+outcome-second-too-late = o segundo toque veio tarde
+outcome-spent = solte antes
+outcome-too-soon = repetição rápida, ignorada
+outcome-broken-chord = deu em nada: outra combinação o tomou
+outcome-broken-focus = deu em nada: a janela perdeu o foco
+outcome-broken-unplugged = deu em nada: o dispositivo foi desconectado
+outcome-broken-rig = deu em nada: agora está atribuído de outra forma
+outcome-broken-situation = deu em nada: não é mais possível aqui
+outcome-broken-spent = deu em nada: o jogo o consumiu
+outcome-broken-let-go = deu em nada: foi solto
+outcome-live = funciona agora
+outcome-worked = executado

@@ -458,7 +458,6 @@ try-where = Где
 try-begin = Пробовать
 try-stop = Закончить
 try-what = Пробуйте что угодно: всё показывается, ничего не играется.
-try-nothing = { $name }: здесь ничего не делает.
 
 # what a cell is besides, for those who hear it
 cell-changed = изменено
@@ -657,3 +656,37 @@ player-numbered = Игрок { $number }
 whose-title = Кто этим играет?
 # what a system does besides
 system-takes = Система может оставить это себе: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = уже включено
+outcome-toggled-off = снова выключено
+outcome-waiting = ещё не решено
+outcome-not-bound = ничего не назначено
+outcome-switched-off = отключено в этой игре
+outcome-not-in-force = это назначение не действует
+outcome-elsewhere = только здесь: { $places }
+outcome-covered = перекрыто: { $place }
+outcome-typing = идёт ввод текста: { $place }
+outcome-no-such-row = нет в этой игре
+outcome-not-held = не удержано: { $part }
+outcome-part-spent = сначала отпустите: { $part }
+outcome-wrong-order = нажато слишком поздно: { $part }
+outcome-longer-chord = досталось более длинному сочетанию: { $other }
+outcome-strict = не при удержании: { $part }
+outcome-not-together = нажато не одновременно
+outcome-at-rest = всё ещё в мёртвой зоне
+outcome-not-far-enough = нажато недостаточно глубоко
+outcome-too-short = удержано слишком недолго
+outcome-too-long = удержано слишком долго
+outcome-second-too-late = второе нажатие опоздало
+outcome-spent = сначала отпустите
+outcome-too-soon = быстрый повтор, пропущен
+outcome-broken-chord = не вышло: досталось другому сочетанию
+outcome-broken-focus = не вышло: окно потеряло фокус
+outcome-broken-unplugged = не вышло: устройство отключено
+outcome-broken-rig = не вышло: теперь назначено иначе
+outcome-broken-situation = не вышло: здесь больше недоступно
+outcome-broken-spent = не вышло: использовано игрой
+outcome-broken-let-go = не вышло: отпущено
+outcome-live = действует сейчас
+outcome-worked = выполнено

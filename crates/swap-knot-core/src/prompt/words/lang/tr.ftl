@@ -528,7 +528,6 @@ try-where = Nerede
 try-begin = Dene
 try-stop = Durdur
 try-what = Ne istersen dene: hepsi gösterilir, hiçbiri oynanmaz.
-try-nothing = { $name }: burada bir şey yapmıyor.
 
 # what a cell is besides, for those who hear it
 cell-changed = değişti
@@ -727,3 +726,37 @@ player-numbered = Oyuncu { $number }
 whose-title = Bununla kim oynuyor?
 # what a system does besides
 system-takes = Sistemin bunu kendine ayırmış olabilir: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = zaten açık
+outcome-toggled-off = yeniden kapatıldı
+outcome-waiting = henüz belli değil
+outcome-not-bound = hiçbir şey atanmamış
+outcome-switched-off = bu oyunda kapalı
+outcome-not-in-force = bu atama geçerli değil
+outcome-elsewhere = yalnızca burada: { $places }
+outcome-covered = üstünü örten: { $place }
+outcome-typing = metin yazılıyor: { $place }
+outcome-no-such-row = bu oyunda yok
+outcome-not-held = basılı tutulmadı: { $part }
+outcome-part-spent = önce bırakılmalı: { $part }
+outcome-wrong-order = çok geç basıldı: { $part }
+outcome-longer-chord = daha uzun bir birleşim aldı: { $other }
+outcome-strict = bu basılıyken olmaz: { $part }
+outcome-not-together = hepsine birlikte basılmadı
+outcome-at-rest = hâlâ ölü bölgede
+outcome-not-far-enough = yeterince basılmadı
+outcome-too-short = yeterince uzun tutulmadı
+outcome-too-long = çok uzun tutuldu
+outcome-second-too-late = ikinci basış çok geç geldi
+outcome-spent = önce bırakılmalı
+outcome-too-soon = hızlı yineleme, yok sayıldı
+outcome-broken-chord = sonuçsuz: başka bir birleşim aldı
+outcome-broken-focus = sonuçsuz: pencere odağı yitirdi
+outcome-broken-unplugged = sonuçsuz: aygıtın bağlantısı kesildi
+outcome-broken-rig = sonuçsuz: artık başka türlü atanmış
+outcome-broken-situation = sonuçsuz: burada artık olmuyor
+outcome-broken-spent = sonuçsuz: oyun kullandı
+outcome-broken-let-go = sonuçsuz: bırakıldı
+outcome-live = şimdi çalışıyor
+outcome-worked = yapıldı

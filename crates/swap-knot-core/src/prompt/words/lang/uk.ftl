@@ -459,7 +459,6 @@ try-where = Де
 try-begin = Пробувати
 try-stop = Закінчити
 try-what = Пробуйте що завгодно: усе показується, нічого не грається.
-try-nothing = { $name }: тут нічого не робить.
 
 # what a cell is besides, for those who hear it
 cell-changed = змінено
@@ -658,3 +657,37 @@ player-numbered = Гравець { $number }
 whose-title = Хто цим грає?
 # what a system does besides
 system-takes = Система може залишити це собі: { $input }
+# outcomes
+outcome-of = { $title } – { $why }
+outcome-already-on = уже увімкнено
+outcome-toggled-off = знову вимкнено
+outcome-waiting = ще не вирішено
+outcome-not-bound = нічого не призначено
+outcome-switched-off = вимкнено в цій грі
+outcome-not-in-force = це призначення не діє
+outcome-elsewhere = лише тут: { $places }
+outcome-covered = перекрито: { $place }
+outcome-typing = вводиться текст: { $place }
+outcome-no-such-row = немає в цій грі
+outcome-not-held = не утримано: { $part }
+outcome-part-spent = спершу відпустіть: { $part }
+outcome-wrong-order = натиснуто запізно: { $part }
+outcome-longer-chord = дісталося довшому сполученню: { $other }
+outcome-strict = не під час утримання: { $part }
+outcome-not-together = натиснуто не одночасно
+outcome-at-rest = усе ще в мертвій зоні
+outcome-not-far-enough = натиснуто недостатньо глибоко
+outcome-too-short = утримано замало
+outcome-too-long = утримано задовго
+outcome-second-too-late = друге натискання запізнилося
+outcome-spent = спершу відпустіть
+outcome-too-soon = швидкий повтор, пропущено
+outcome-broken-chord = нічого не вийшло: дісталося іншому сполученню
+outcome-broken-focus = нічого не вийшло: вікно втратило фокус
+outcome-broken-unplugged = нічого не вийшло: пристрій відключено
+outcome-broken-rig = нічого не вийшло: тепер призначено інакше
+outcome-broken-situation = нічого не вийшло: тут більше недоступно
+outcome-broken-spent = нічого не вийшло: використано грою
+outcome-broken-let-go = нічого не вийшло: відпущено
+outcome-live = діє зараз
+outcome-worked = виконано

@@ -484,7 +484,6 @@ try-where = 场景
 try-begin = 试用
 try-stop = 停止
 try-what = 随意操作：只显示，不影响游戏。
-try-nothing = { $name } 在这里没有作用。
 
 # what a cell is besides, for those who hear it
 cell-changed = 已更改
@@ -683,3 +682,37 @@ player-numbered = 玩家 { $number }
 whose-title = 谁用它玩？
 # what a system does besides
 system-takes = 系统可能会占用：{ $input }
+# outcomes
+outcome-of = { $title }：{ $why }
+outcome-already-on = 已经开启
+outcome-toggled-off = 再次关闭
+outcome-waiting = 尚未确定
+outcome-not-bound = 没有绑定任何操作
+outcome-switched-off = 在此游戏中已关闭
+outcome-not-in-force = 此绑定未生效
+outcome-elsewhere = 仅在此处：{ $places }
+outcome-covered = 被遮住：{ $place }
+outcome-typing = 正在输入文字：{ $place }
+outcome-no-such-row = 此游戏中没有
+outcome-not-held = 未按住：{ $part }
+outcome-part-spent = 请先松开：{ $part }
+outcome-wrong-order = 按得太晚：{ $part }
+outcome-longer-chord = 被更长的组合占用：{ $other }
+outcome-strict = 按住它时无效：{ $part }
+outcome-not-together = 没有同时按下
+outcome-at-rest = 仍在死区内
+outcome-not-far-enough = 按得不够深
+outcome-too-short = 按住时间不够
+outcome-too-long = 按住太久
+outcome-second-too-late = 第二次按得太晚
+outcome-spent = 请先松开
+outcome-too-soon = 重复太快，已忽略
+outcome-broken-chord = 未成：被另一组合占用
+outcome-broken-focus = 未成：窗口失去焦点
+outcome-broken-unplugged = 未成：设备已断开
+outcome-broken-rig = 未成：现在绑定已变
+outcome-broken-situation = 未成：此处已不可用
+outcome-broken-spent = 未成：已被游戏用掉
+outcome-broken-let-go = 未成：已松开
+outcome-live = 现在可用
+outcome-worked = 已执行

@@ -482,7 +482,6 @@ try-where = 場景
 try-begin = 試用
 try-stop = 停止
 try-what = 隨意操作：只會顯示，不影響遊戲。
-try-nothing = { $name } 在這裡沒有作用。
 
 # what a cell is besides, for those who hear it
 cell-changed = 已變更
@@ -681,3 +680,37 @@ player-numbered = 玩家 { $number }
 whose-title = 誰用它玩？
 # what a system does besides
 system-takes = 系統可能會佔用：{ $input }
+# outcomes
+outcome-of = { $title }：{ $why }
+outcome-already-on = 已經開啟
+outcome-toggled-off = 再次關閉
+outcome-waiting = 尚未確定
+outcome-not-bound = 沒有綁定任何操作
+outcome-switched-off = 在此遊戲中已關閉
+outcome-not-in-force = 此綁定未生效
+outcome-elsewhere = 僅在此處：{ $places }
+outcome-covered = 被遮住：{ $place }
+outcome-typing = 正在輸入文字：{ $place }
+outcome-no-such-row = 此遊戲中沒有
+outcome-not-held = 未按住：{ $part }
+outcome-part-spent = 請先放開：{ $part }
+outcome-wrong-order = 按得太晚：{ $part }
+outcome-longer-chord = 被更長的組合佔用：{ $other }
+outcome-strict = 按住它時無效：{ $part }
+outcome-not-together = 沒有同時按下
+outcome-at-rest = 仍在死區內
+outcome-not-far-enough = 按得不夠深
+outcome-too-short = 按住時間不夠
+outcome-too-long = 按住太久
+outcome-second-too-late = 第二次按得太晚
+outcome-spent = 請先放開
+outcome-too-soon = 重複太快，已忽略
+outcome-broken-chord = 未成：被另一組合佔用
+outcome-broken-focus = 未成：視窗失去焦點
+outcome-broken-unplugged = 未成：裝置已中斷連接
+outcome-broken-rig = 未成：現在綁定已變
+outcome-broken-situation = 未成：此處已不可用
+outcome-broken-spent = 未成：已被遊戲用掉
+outcome-broken-let-go = 未成：已放開
+outcome-live = 現在可用
+outcome-worked = 已執行
