@@ -1,9 +1,9 @@
-//! `swap-knot changes` and `why`: what a profile changes, and where each binding comes from.
+//! `swap-knot changes` and `why`: what a profile changes, and where bindings, feel and times come from.
 
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{Chord, Origin, Row};
+use swap_knot::{Chord, Origin, Row, SettingRow};
 
 use crate::profile_args::{ProfileArgs, change_json, row};
 use crate::table::{QUIET, columns, styled};
@@ -30,7 +30,11 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
                 change
             })
             .collect();
-        let all = json!({ "title": profile.title(), "preset": profile.preset(), "layout": profile.layout(), "changes": list });
+        let settings: Vec<_> = draft.own_settings().iter().map(setting_json).collect();
+        let all = json!({
+            "title": profile.title(), "preset": profile.preset(), "layout": profile.layout(),
+            "changes": list, "settings": settings,
+        });
         writeln!(out, "{all:#}")?;
         return Ok(CLEAN);
     }
@@ -60,18 +64,53 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
     if rows.len() > 1 {
         write!(out, "{}", columns(0, &rows))?;
     }
-    for (what, value) in [("preset", profile.preset()), ("layout", profile.layout())] {
-        if let Some(value) = value {
-            writeln!(out, "{what}: {value}")?;
+    let settings = draft.own_settings();
+    if !settings.is_empty() {
+        let mut rows = vec![["setting", "now", "instead of"].map(str::to_owned).to_vec()];
+        for setting in &settings {
+            let now = setting.now.clone() + stands(setting);
+            rows.push(vec![setting.title.clone(), now, setting.games.clone()]);
         }
+        let gap = if changed.is_empty() { "" } else { "\n" };
+        write!(out, "{gap}{}", columns(0, &rows))?;
     }
-    let words = match changed.len() {
-        0 => "no binding changed".to_owned(),
-        1 => "1 binding changed".to_owned(),
-        n => format!("{n} bindings changed"),
+    let count = |n: usize, what: &str| match n {
+        0 => format!("no {what}"),
+        1 => format!("1 {what}"),
+        n => format!("{n} {what}s"),
     };
+    let words = format!(
+        "{} and {} changed",
+        count(changed.len(), "binding"),
+        count(settings.len(), "other setting")
+    );
     writeln!(out, "{}", styled(QUIET, &words))?;
     Ok(CLEAN)
+}
+
+/// What stands behind a value that is set and does not count.
+fn stands(setting: &SettingRow) -> &'static str {
+    match setting.not_in_force {
+        Some(_) => " (not in force)",
+        None => "",
+    }
+}
+
+fn setting_json(setting: &SettingRow) -> serde_json::Value {
+    json!({
+        "setting": setting.setting.path().join("."), "title": setting.title,
+        "now": setting.now, "default": setting.games, "from": word(setting.origin),
+        "not_in_force": setting.not_in_force,
+    })
+}
+
+/// The word for who has the last word.
+fn word(origin: Origin) -> &'static str {
+    match origin {
+        Origin::Default => "default",
+        Origin::Preset => "preset",
+        Origin::Profile => "profile",
+    }
 }
 
 /// The options of `why`.
@@ -116,11 +155,7 @@ pub(crate) fn why(args: &WhyArgs) -> Done {
             }
         }
     }
-    let word = |origin| match origin {
-        Origin::Default => "default",
-        Origin::Preset => "preset",
-        Origin::Profile => "profile",
-    };
+    let settings = draft.settings_of(wanted.action);
     let mut out = anstream::stdout().lock();
     if args.of.json {
         let list: Vec<_> = (all.iter())
@@ -132,7 +167,12 @@ pub(crate) fn why(args: &WhyArgs) -> Done {
                 })
             })
             .collect();
-        writeln!(out, "{:#}", json!({ "bindings": list }))?;
+        let settings: Vec<_> = settings.iter().map(setting_json).collect();
+        writeln!(
+            out,
+            "{:#}",
+            json!({ "bindings": list, "settings": settings })
+        )?;
         return Ok(CLEAN);
     }
     let name = |chord: &Option<Chord>| match chord {
@@ -162,5 +202,26 @@ pub(crate) fn why(args: &WhyArgs) -> Done {
         ]);
     }
     write!(out, "{}", columns(0, &rows))?;
+    if settings.is_empty() {
+        return Ok(CLEAN);
+    }
+    let heading = ["setting", "now", "comes from", "the game's default"];
+    let mut rows = vec![heading.map(str::to_owned).to_vec()];
+    for setting in &settings {
+        let now = setting.now.clone() + stands(setting);
+        let from = word(setting.origin).to_owned();
+        rows.push(vec![
+            setting.title.clone(),
+            now,
+            from,
+            setting.games.clone(),
+        ]);
+    }
+    write!(out, "\n{}", columns(0, &rows))?;
+    for setting in &settings {
+        if let Some(why) = &setting.not_in_force {
+            writeln!(out, "{}: {why}", setting.title)?;
+        }
+    }
     Ok(CLEAN)
 }

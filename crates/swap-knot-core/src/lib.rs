@@ -80,7 +80,7 @@ pub use conflict::{Conflict, ConflictClass, Party, conflicts, conflicts_of, seat
 pub use draft::{
     Bind, CannotBind, CarriedOver, Change, Draft, Effect, GaveWay, Heard, Listener,
     ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Question, Refusal,
-    RefusedInput, Reset, SetAside, Settle, Way,
+    RefusedInput, Reset, SetAside, SettingRow, Settle, Way,
 };
 
 // Keep.

@@ -8,6 +8,7 @@ mod listener;
 mod menu;
 mod merged;
 mod question;
+mod settings;
 mod summary;
 mod tell;
 
@@ -17,6 +18,7 @@ pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
 pub use menu::{CannotBind, Menu, MenuCell, MenuChanges, MenuRow};
 pub use merged::Merged;
 pub use question::{Bind, Effect, Question, Settle, Way};
+pub use settings::SettingRow;
 
 use self::history::History;
 use crate::conflict::{Conflict, conflicts};

@@ -32,7 +32,7 @@ impl Draft {
     }
 
     /// What a setting comes to, whoever has set it.
-    fn value(&self, to: &Telling<'_>, upheld: &Upheld, setting: &Setting) -> String {
+    pub(super) fn value(&self, to: &Telling<'_>, upheld: &Upheld, setting: &Setting) -> String {
         let profile = &upheld.lawful;
         let named = |name: &String| self.sheet.find(name).map(|id| self.sheet.declared(id));
         match setting {
