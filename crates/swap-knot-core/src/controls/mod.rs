@@ -1,5 +1,6 @@
 //! One player's controls in one piece: what every game would otherwise put together by hand.
 
+mod bug_report;
 mod devices;
 mod errand;
 mod mapping;

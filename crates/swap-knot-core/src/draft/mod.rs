@@ -490,7 +490,7 @@ impl Draft {
         upheld
             .not_in_force
             .extend_from_slice(&self.rest_not_in_force);
-        Rig::of(&self.sheet, &upheld, self.on.clone())
+        Rig::of(&self.sheet, &self.profile, &upheld, self.on.clone())
     }
 
     /// Whether a chord, or nothing, may stand in a cell.

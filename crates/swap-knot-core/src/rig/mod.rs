@@ -44,6 +44,7 @@ pub struct Rig(Arc<Data>);
 
 struct Data {
     sheet: Sheet,
+    profile: Profile,
     resolver: Resolver,
     /// Ordered by cell.
     bindings: Vec<Bound>,
@@ -59,11 +60,11 @@ impl Rig {
     /// this one where a [`Resolver`] says so.
     pub fn new(sheet: &Sheet, profile: &Profile, on: impl Into<Resolver>) -> Rig {
         let resolver = on.into();
-        Rig::of(sheet, &uphold(sheet, profile, &resolver), resolver)
+        Rig::of(sheet, profile, &uphold(sheet, profile, &resolver), resolver)
     }
 
     /// The same of a profile that was judged already.
-    pub(crate) fn of(sheet: &Sheet, upheld: &Upheld, resolver: Resolver) -> Rig {
+    pub(crate) fn of(sheet: &Sheet, profile: &Profile, upheld: &Upheld, resolver: Resolver) -> Rig {
         let stand_ins = upheld.stand_ins.iter();
         let mut notes: Vec<RigNote> = stand_ins.map(|&cell| RigNote::StandsIn { cell }).collect();
         let (lawful, bindings) = (&upheld.lawful, &upheld.bindings);
@@ -71,6 +72,7 @@ impl Rig {
         wiring.silent = silent::silent(sheet, upheld, &resolver);
         Rig(Arc::new(Data {
             sheet: sheet.clone(),
+            profile: profile.clone(),
             resolver,
             bindings: bindings.clone(),
             not_in_force: upheld.not_in_force.clone(),
@@ -88,6 +90,11 @@ impl Rig {
     /// The sheet it was made from.
     pub fn sheet(&self) -> &Sheet {
         &self.0.sheet
+    }
+
+    /// The profile it was made from, with what is not in force.
+    pub fn profile(&self) -> &Profile {
+        &self.0.profile
     }
 
     /// The layout it was made for.

@@ -14,6 +14,7 @@ mod pace;
 mod packed;
 mod query;
 mod queue;
+mod record;
 mod replay;
 mod rewire;
 mod saved;
@@ -77,6 +78,7 @@ pub struct Seat {
     state: State,
     queue: queue::Queue,
     asked: asked::Asked,
+    recorder: Option<Box<record::Recorder>>,
 }
 
 /// Whether an action began or ended.
@@ -152,6 +154,7 @@ impl Seat {
             state,
             queue,
             asked,
+            recorder: None,
         }
     }
 
@@ -174,6 +177,9 @@ impl Seat {
                 self.asked = asked::Asked::new(rig.sheet().actions().len());
             }
             self.rig = rig;
+            if let Some(recorder) = &mut self.recorder {
+                recorder.rig(self.state.now, &self.rig);
+            }
         }
     }
 

@@ -1,6 +1,7 @@
 //! What was fed and is not judged yet, in the order of time.
 
 use super::driven::Driven;
+use super::record::Fed;
 use super::state::State;
 use super::{Cause, Seat};
 use crate::input::{DeviceId, Event, EventKind, Time};
@@ -80,6 +81,9 @@ impl Seat {
     /// time are judged in the order in which they came.
     #[inline]
     pub fn feed(&mut self, event: &Event) {
+        if self.recorder.is_some() {
+            self.record_event(event, self.fed_as());
+        }
         self.queue.put(*event, Judged::Played);
     }
 
@@ -88,6 +92,9 @@ impl Seat {
     /// What leaves its rest by it is spent, and what is let go ends without a release or a tap. What
     /// was held before goes on: a player who walks by stick walks on while the menu hears a button.
     pub fn overhear(&mut self, event: &Event) {
+        if self.recorder.is_some() {
+            self.record_event(event, Fed::Overheard);
+        }
         self.queue.put(*event, Judged::Overheard);
     }
 
@@ -124,6 +131,9 @@ impl Seat {
     ///
     /// Costs by the bindings that the events can touch, and allocates nothing once warm.
     pub fn advance(&mut self, to: Time) {
+        if let Some(recorder) = &mut self.recorder {
+            recorder.advance(to);
+        }
         let wiring = self.rig.wiring();
         self.queue.judge(&mut self.state, wiring, to);
         self.state.advance(wiring, to);
@@ -137,6 +147,9 @@ impl Seat {
     /// Closes the frame of the picture: everything that was fed is judged, also what is stamped later
     /// than now, and from here on the answers speak of what was judged since the last tick.
     pub fn tick(&mut self, now: Time) {
+        if let Some(recorder) = &mut self.recorder {
+            recorder.tick(now);
+        }
         let wiring = self.rig.wiring();
         self.queue.judge(&mut self.state, wiring, Time::NEVER);
         self.state.tick(wiring, now);

@@ -138,6 +138,7 @@ impl Seat {
     fn play(&mut self, entry: Ready<'_>) {
         match entry {
             Ready::Plain(TraceEntry::Event(event)) => self.feed(event),
+            Ready::Plain(TraceEntry::Overheard(event)) => self.overhear(event),
             Ready::Plain(TraceEntry::Tick { at }) => self.tick(*at),
             Ready::Plain(TraceEntry::Advance { at }) => self.advance(*at),
             Ready::Plain(TraceEntry::Situations { .. } | TraceEntry::Rig { .. }) => {}

@@ -19,6 +19,7 @@ impl Seat {
             self.state.stack.retain(|s| *s != situation);
             self.state.stack.push(situation);
             self.state.changed_stack(&self.rig);
+            self.record_stack();
         }
     }
 
@@ -27,6 +28,7 @@ impl Seat {
         if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
             self.state.stack.retain(|s| *s != situation);
             self.state.changed_stack(&self.rig);
+            self.record_stack();
         }
     }
 
@@ -42,6 +44,7 @@ impl Seat {
             }
         }
         self.state.changed_stack(&self.rig);
+        self.record_stack();
     }
 
     /// Two situations that were entered one over the other, the lower one first, though the sheet

@@ -31,6 +31,13 @@
 //! 0.000000 2 plugged 1209:5a01
 //! 0.004000 2 pad:gyro 0.25 -0.1 0
 //! ```
+//!
+//! From format 4 on it may also tell what a menu had, so that the game did not play it:
+//!
+//! ```text
+//! format 4
+//! 0.250000 overheard 2 pad:south 1
+//! ```
 
 use std::fmt;
 use std::str::FromStr;
@@ -70,6 +77,8 @@ pub struct Trace {
 pub enum TraceEntry {
     /// Something happened on a device.
     Event(Event),
+    /// Something happened on a device that a menu had, see [`Seat::overhear`](crate::Seat::overhear).
+    Overheard(Event),
     /// The game made exactly these situations live, lowest first, by name.
     Situations {
         /// When.
@@ -112,7 +121,7 @@ impl TraceEntry {
     /// When it happened.
     pub fn at(&self) -> Time {
         match self {
-            TraceEntry::Event(event) => event.at,
+            TraceEntry::Event(event) | TraceEntry::Overheard(event) => event.at,
             TraceEntry::Situations { at, .. }
             | TraceEntry::Tick { at }
             | TraceEntry::Advance { at }
@@ -123,6 +132,7 @@ impl TraceEntry {
     /// The first format that has such a line.
     fn format(&self) -> u32 {
         match self {
+            TraceEntry::Overheard(_) => 4,
             TraceEntry::Event(event) if is_new(event) => 3,
             TraceEntry::Event(_) | TraceEntry::Situations { .. } => 1,
             TraceEntry::Tick { .. } | TraceEntry::Advance { .. } | TraceEntry::Rig { .. } => 2,
@@ -157,7 +167,7 @@ impl std::error::Error for TraceError {}
 impl Trace {
     /// The newest version of the format that is read; written is the oldest that has what the trace
     /// holds. A trace without one is of version 1.
-    pub const FORMAT: u32 = 3;
+    pub const FORMAT: u32 = 4;
     /// The largest trace that is read, in bytes (256 MiB).
     pub const MAX_BYTES: usize = 256 << 20;
 
@@ -170,13 +180,24 @@ impl Trace {
     /// One from before the last entry is recorded at the time of that, unless the trace has its ticks
     /// with it: then everything is told in the order and with the times in which the seat took it.
     pub fn record(&mut self, event: &Event) {
+        let event = self.taken(event);
+        self.entries.push(TraceEntry::Event(event));
+    }
+
+    /// Records an event that a menu had, see [`Seat::overhear`](crate::Seat::overhear).
+    pub fn record_overheard(&mut self, event: &Event) {
+        let event = self.taken(event);
+        self.entries.push(TraceEntry::Overheard(event));
+    }
+
+    /// An event as a seat takes it.
+    fn taken(&self, event: &Event) -> Event {
         let what = event.what.in_range();
         let at = match self.is_exact() {
             true => event.at,
             false => self.no_earlier(event.at),
         };
-        self.entries
-            .push(TraceEntry::Event(Event { at, what, ..*event }));
+        Event { at, what, ..*event }
     }
 
     /// Records that these situations are live from here on, lowest first. What cannot be the name of
@@ -227,6 +248,9 @@ impl Trace {
             match entry {
                 TraceEntry::Event(event) => {
                     mapper.event(event, |event| entries.push(TraceEntry::Event(*event)));
+                }
+                TraceEntry::Overheard(event) => {
+                    mapper.event(event, |event| entries.push(TraceEntry::Overheard(*event)));
                 }
                 other => entries.push(other.clone()),
             }
@@ -336,12 +360,26 @@ fn read_entry<'a>(
         "tick" => return Ok(TraceEntry::Tick { at }),
         "advance" => return Ok(TraceEntry::Advance { at }),
         "rig" => return read_rig(at, words),
+        "overheard" => {
+            let device = words
+                .next()
+                .ok_or("the device is missing behind `overheard`")?;
+            return Ok(TraceEntry::Overheard(read_event(at, device, words)?));
+        }
         _ => {}
     }
+    Ok(TraceEntry::Event(read_event(at, device, words)?))
+}
+
+fn read_event<'a>(
+    at: Time,
+    device: &str,
+    words: &mut impl Iterator<Item = &'a str>,
+) -> Result<Event, String> {
     let device = match device {
         "-" => DeviceId::ALL,
         number => DeviceId(number.parse().map_err(|_| {
-            format!("`{number}` is no device; write its number, `-` for all, or `situation`, `tick`, `advance` or `rig`")
+            format!("`{number}` is no device; write its number, `-` for all, or `situation`, `tick`, `advance`, `rig` or `overheard`")
         })?),
     };
     let what = words
@@ -371,7 +409,7 @@ fn read_entry<'a>(
             what.in_range()
         }
     };
-    Ok(TraceEntry::Event(Event { at, device, what }))
+    Ok(Event { at, device, what })
 }
 
 /// The layout and the platform of a rig; its profile stands in the lines behind it.
@@ -541,6 +579,10 @@ impl fmt::Display for TraceEntry {
                 write!(f, "situation {}", names.join(" "))
             }
             TraceEntry::Event(event) => write_event(event, f),
+            TraceEntry::Overheard(event) => {
+                f.write_str("overheard ")?;
+                write_event(event, f)
+            }
             TraceEntry::Tick { .. } => f.write_str("tick"),
             TraceEntry::Advance { .. } => f.write_str("advance"),
             TraceEntry::Rig {

@@ -6,10 +6,10 @@ use std::collections::VecDeque;
 use super::state::{Phase, State};
 use super::work::toggles;
 use super::{Cause, Edge, Outcome, Seat, Told};
-use crate::input::{Control, DeviceId, Input, MODIFIER_PLACES, Time};
+use crate::input::{Control, DeviceId, Input, MODIFIER_PLACES, Time, writes_text};
 use crate::law::Bound;
 use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
-use crate::sheet::{ActionId, Manner, Row};
+use crate::sheet::{ActionId, Manner, Row, SituationId};
 
 /// How far back a movement is looked for that goes on.
 const GOES_ON: usize = 16;
@@ -44,6 +44,8 @@ pub(super) struct Trail {
     kept: usize,
     /// Why each wire is not live; the judge itself has only whether.
     blocked: Vec<Option<NotLive>>,
+    /// Where text is typed now.
+    typing: Option<SituationId>,
 }
 
 impl Trail {
@@ -175,7 +177,13 @@ impl State {
             self.tell_of(control, Of::None, Some(silent.row), outcome);
         }
         if is_none {
-            self.tell_of(control, Of::None, None, Outcome::NotBound);
+            // What is typed is nobody's business.
+            let writes = matches!(input, Some(Input::Key(place)) if writes_text(place));
+            let outcome = match self.trail.typing.filter(|_| writes) {
+                Some(by) => Outcome::NotLive(NotLive::Typing(by)),
+                None => Outcome::NotBound,
+            };
+            self.tell_of(control, Of::None, None, outcome);
         }
     }
 
@@ -388,14 +396,19 @@ impl State {
             return;
         }
         let (sheet, wiring) = (rig.sheet(), rig.wiring());
+        let typing = |s: &&SituationId| sheet.declared_situation(**s).typing;
+        let typing = self.stack.iter().rev().find(typing).copied();
         let why = |(index, wire): (usize, &Wire)| {
             let action = ActionId::new(wire.action, self.stamp);
-            blocked(sheet, &self.stack, action, |s| {
-                wiring.silenced(index as u16, s)
-            })
+            let silenced = |s| wiring.silenced(index as u16, s);
+            let why = blocked(sheet, &self.stack, action, silenced)?;
+            // What is typed is nobody's business, wherever else it might work something.
+            let by = typing.filter(|by| silenced(*by).typed);
+            Some(by.map_or(why, NotLive::Typing))
         };
         let all = wiring.wires.iter().enumerate().map(why).collect();
         self.trail.blocked = all;
+        self.trail.typing = typing;
     }
 }
 

@@ -123,7 +123,7 @@ fn bad_traces_are_told_by_line() {
     insta::assert_snapshot!(all.join("\n"), @r"
     line 2: it lies before the line above it; times only go up where no ticks are told
     line 1: `now` is no time; write seconds with up to six decimals, as in `1.250000`
-    line 1: `KeyW` is no device; write its number, `-` for all, or `situation`, `tick`, `advance` or `rig`
+    line 1: `KeyW` is no device; write its number, `-` for all, or `situation`, `tick`, `advance`, `rig` or `overheard`
     line 1: `KeyW` goes `down` or `up`, not `sideways`
     line 1: a number is missing behind `pad:stick-left`
     line 1: `NaN` is no number

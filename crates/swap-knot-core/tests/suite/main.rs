@@ -30,6 +30,7 @@ mod marks;
 mod meeting;
 mod model;
 mod mods;
+mod outcomes;
 mod paces;
 mod players;
 mod profiles;

@@ -6,8 +6,9 @@ use crate::common::{demo, us};
 use proptest::prelude::*;
 use proptest::sample::select;
 use swap_knot::{
-    DeviceId, Direction, Event, EventKind, HidAxis, HidButton, Layout, MouseButton, PadButton,
-    Place, Platform, Profile, Resolver, Rig, Seat, Stick, Time, TouchName, Trace, TraceEntry,
+    ActionId, DeviceId, DeviceKind, Direction, Edge, Event, EventKind, HidAxis, HidButton, Layout,
+    MouseButton, PadButton, Place, Platform, Profile, Resolver, Rig, Seat, Stick, Time, TouchName,
+    Trace, TraceEntry,
 };
 
 /// Numbers as broken drivers send them.
@@ -199,7 +200,7 @@ proptest! {
 /// What a game does to a seat.
 #[derive(Clone, Debug)]
 enum Does {
-    Feed(u64, u16, EventKind),
+    Feed(u64, u16, EventKind, bool),
     Tick(u64),
     Advance(u64),
     Stack(Vec<&'static str>),
@@ -208,11 +209,12 @@ enum Does {
 
 fn does() -> impl Strategy<Value = Does> {
     prop_oneof![
-        // Some events come late, and some are stamped ahead.
-        12 => (0_u64..60_000, 0..3_u16, what()).prop_map(|(t, d, w)| Does::Feed(t, d, w)),
+        // Some events come late, and some are stamped ahead; some a menu has.
+        12 => (0_u64..60_000, 0..3_u16, what(), prop::bool::weighted(0.2))
+            .prop_map(|(t, d, w, o)| Does::Feed(t, d, w, o)),
         4 => (0_u64..30_000).prop_map(Does::Tick),
         3 => (0_u64..30_000).prop_map(Does::Advance),
-        2 => proptest::sample::subsequence(vec!["deck", "helm", "chart", "hail"], 0..3)
+        2 => proptest::sample::subsequence(vec!["deck", "helm", "chart", "pause"], 0..3)
             .prop_map(Does::Stack),
         1 => (proptest::option::of(select(vec!["KeyG", "Space", "unbound"])), select(vec!["us", "fr"]))
             .prop_map(|(key, layout)| Does::Rig(key, layout)),
@@ -220,40 +222,41 @@ fn does() -> impl Strategy<Value = Does> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 64, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 128, ..ProptestConfig::default() })]
 
-    /// A trace with ticks, rigs and situations replays as it was played, tick by tick.
+    /// What was recorded replays as it was played, tick by tick, and so does its text.
     #[test]
-    fn an_exact_trace_replays_as_it_was_played(all in prop::collection::vec(does(), 1..80)) {
+    fn a_recording_replays_as_it_was_played(all in prop::collection::vec(does(), 1..80)) {
         let sheet = demo();
         let mut live = Seat::new(us(&sheet));
-        let (mut trace, mut played, mut now) = (Trace::new(), Vec::new(), 0_u64);
-        trace.record_tick(Time::ZERO);
-        live.tick(Time::ZERO);
-        played.push((0, live.fingerprint(), live.happened().len()));
+        let (mut played, mut now) = (Vec::new(), 0_u64);
+        let rows = |seat: &Seat| -> Vec<(ActionId, Edge)> {
+            seat.happened().iter().map(|h| (h.action, h.edge)).collect()
+        };
+        live.start_recording();
         for does in &all {
             match does {
-                Does::Feed(ahead, device, what) => {
+                Does::Feed(ahead, device, what, overheard) => {
                     let at = Time::from_micros((now + ahead).saturating_sub(30_000));
                     let event = Event { at, device: DeviceId(*device), what: *what };
-                    trace.record(&event);
-                    live.feed(&event);
+                    // What a menu hears of a keyboard is not recorded.
+                    let is_keyboard = what.device_kind() == Some(DeviceKind::Keyboard);
+                    match *overheard && !is_keyboard {
+                        true => live.overhear(&event),
+                        false => live.feed(&event),
+                    }
                 }
                 Does::Tick(later) => {
                     now += later;
-                    trace.record_tick(Time::from_micros(now));
                     live.tick(Time::from_micros(now));
-                    played.push((now, live.fingerprint(), live.happened().len()));
+                    played.push((now, live.fingerprint(), rows(&live)));
                 }
                 Does::Advance(later) => {
                     now += later;
-                    trace.record_advance(Time::from_micros(now));
                     live.advance(Time::from_micros(now));
                 }
                 Does::Stack(names) => {
-                    let names = names.iter().map(|n| (*n).to_owned());
-                    trace.record_situations(Time::from_micros(now), names.clone());
-                    let ids: Vec<_> = names.filter_map(|n| sheet.find_situation(&n)).collect();
+                    let ids: Vec<_> = names.iter().filter_map(|n| sheet.find_situation(n)).collect();
                     live.set_situations(&ids);
                 }
                 Does::Rig(key, layout) => {
@@ -263,20 +266,75 @@ proptest! {
                     }
                     let profile = Profile::from_toml(&text).unwrap();
                     let on = Resolver::new(&Layout::shipped(layout).unwrap(), Platform::Other);
-                    trace.record_rig(Time::from_micros(now), &profile, &on);
                     live.set_rig(Rig::new(&sheet, &profile, on));
                 }
             }
         }
+        let trace = live.stop_recording().unwrap();
+        prop_assert!(live.stop_recording().is_none());
         let read: Trace = trace.to_string().parse().unwrap();
         prop_assert_eq!(&read, &trace);
         let mut again = Seat::new(us(&sheet));
         let mut told = Vec::new();
         again.replay(&read, Duration::from_millis(1), |seat, at| {
-            told.push((at.as_micros(), seat.fingerprint(), seat.happened().len()));
+            told.push((at.as_micros(), seat.fingerprint(), rows(seat)));
         }).unwrap();
         prop_assert_eq!(told, played);
     }
+}
+
+#[test]
+fn what_is_typed_is_not_recorded_and_what_is_held_is_played_on() {
+    let sheet = demo();
+    let situation = |name: &str| sheet.find_situation(name).unwrap();
+    let walk = sheet.find("walk").unwrap();
+    let profile = Profile::new("Ada of Harbour Lane");
+    let mut live = Seat::new(Rig::new(&sheet, &profile, &Layout::us()));
+    live.start_recording();
+    let key = |seat: &mut Seat, place, down, ms| {
+        let (device, text) = (DeviceId(0), Some('s'));
+        let at = Time::from_millis(ms);
+        let what = EventKind::Key { place, down, text };
+        seat.feed(&Event { at, device, what });
+        seat.tick(at);
+    };
+    live.set_situations(&[situation("deck"), situation("hail")]);
+    for (n, place) in [Place::KeyS, Place::KeyO, Place::KeyS]
+        .into_iter()
+        .enumerate()
+    {
+        key(&mut live, place, true, 10 + 20 * n as u64);
+        key(&mut live, place, false, 20 + 20 * n as u64);
+    }
+    key(&mut live, Place::Enter, true, 100);
+    key(&mut live, Place::Enter, false, 110);
+    key(&mut live, Place::KeyW, true, 120);
+    live.set_situations(&[situation("deck")]);
+    // The keyboard repeats itself.
+    key(&mut live, Place::KeyW, true, 140);
+    assert!(live.is_down(walk));
+    // A menu hears a name being typed.
+    let (at, device) = (Time::from_millis(150), DeviceId(0));
+    let (place, text) = (Place::KeyO, Some('o'));
+    for down in [true, false] {
+        let what = EventKind::Key { place, down, text };
+        live.overhear(&Event { at, device, what });
+    }
+    key(&mut live, Place::KeyW, false, 160);
+    let trace = live.stop_recording().unwrap();
+    let text = trace.to_string();
+    for private in ["KeyS", "KeyO", "Ada", "down s", "down o"] {
+        assert!(!text.contains(private), "{private}: {text}");
+    }
+    assert!(text.contains("Enter down"), "{text}");
+    let mut again = Seat::new(us(&sheet));
+    let mut walked = Vec::new();
+    again
+        .replay(&trace, Duration::from_millis(1), |seat, at| {
+            walked.push((at.as_micros() / 1000, seat.is_down(walk)));
+        })
+        .unwrap();
+    assert_eq!(walked[walked.len() - 2..], [(140, true), (160, false)]);
 }
 
 #[test]

@@ -207,7 +207,7 @@ fn what_is_tried_is_lit_and_not_played() {
     assert_eq!(lit, ["Walk", "Walk to the bow"]);
     assert_eq!(
         all[1].title,
-        "The rightmost of the four buttons does nothing here."
+        "left shoulder + rightmost of the four buttons: Stow at the stern – only here: In the crane"
     );
     assert_eq!(all[2].title, "W: Walk to the bow");
     assert!(player.controls.seat().happened().is_empty());
