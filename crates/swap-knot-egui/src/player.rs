@@ -1,12 +1,14 @@
 //! One player in a window: everything that a frame has to do for them, in its order.
 
-use egui::{Context, FontDefinitions, Rect, Ui, ViewportCommand};
+use egui::{Context, FontDefinitions, Key, Rect, Ui, ViewportCommand};
 use swap_knot::{
     Controls, DeviceId, DeviceKind, Event, EventKind, Layout, MouseFinger, PadButton, Place,
     PromptError, Rendered, Row, Time, TouchName, TouchZones,
 };
 
-use crate::{Fonts, GlyphTextures, Look, Pack, ScreenSkin, fingers, prompt, touch_controls, wants};
+use crate::{
+    Fonts, GlyphTextures, Look, Overlay, Pack, ScreenSkin, fingers, prompt, touch_controls, wants,
+};
 
 /// A player in a game whose window is egui's: in every frame who sees an event first, the controls
 /// screen on its key, on-screen controls, letters for the player's language and keyboard, and a window
@@ -34,6 +36,8 @@ pub struct PlayerUi {
     pub skin: ScreenSkin,
     /// The pictures in prompts.
     pub glyphs: GlyphTextures,
+    /// A window for developers, where the game has one.
+    pub overlay: Option<Overlay>,
     /// On-screen controls, where the game has some.
     touch: Option<OnScreen>,
     /// The game's own fonts, which go before those that the machine has for what they lack.
@@ -52,6 +56,7 @@ impl PlayerUi {
             controls,
             skin: ScreenSkin::new(),
             glyphs: GlyphTextures::new(),
+            overlay: None,
             touch: None,
             fonts: FontDefinitions::default(),
             fonts_for: None,
@@ -65,6 +70,12 @@ impl PlayerUi {
     pub fn with_pack(mut self, pack: Pack) -> PlayerUi {
         self.skin = ScreenSkin::new().with_pack(pack.clone());
         self.glyphs = GlyphTextures::new().with_pack(pack);
+        self
+    }
+
+    /// Has a window for developers that a key shows, see [`Overlay`].
+    pub fn with_overlay(mut self, key: Key) -> PlayerUi {
+        self.overlay = Some(Overlay::new(key));
         self
     }
 
@@ -123,6 +134,9 @@ impl PlayerUi {
         }
         self.controls.tick(now);
         self.find_fonts(&ctx);
+        if let Some(overlay) = &mut self.overlay {
+            overlay.show(&ctx, &mut self.controls, now);
+        }
         if let Some(touch) = &self.touch {
             touch.draw(&ctx, &self.controls);
         }

@@ -1,7 +1,7 @@
-//! A small stage, and the whole controls screen over it: Escape opens it. `--profiles DIR` keeps profiles
-//! there instead of in the user's configuration folder, `--language TAG` tells everything in that language,
-//! `--touch` shows on-screen controls also where no finger is, `--touch mouse` makes the mouse a finger.
-//! `--report` and `--simulate` are for tests: what is shown as text, and devices that are not there.
+//! A small stage, and the whole controls screen over it: Escape opens it, F8 shows developers what goes
+//! on. `--profiles DIR` keeps profiles there instead of in the user's configuration folder, `--language
+//! TAG` tells everything in that language, `--touch` shows on-screen controls also where no finger is,
+//! `--touch mouse` makes the mouse a finger. `--report` and `--simulate` are for tests.
 
 /// What the demo's sheet declares.
 mod controls {
@@ -11,12 +11,11 @@ mod stage;
 
 use eframe::egui;
 use swap_knot::{Controls, Layout, Locker, Marks, Slug, Words};
-use swap_knot_egui::{Pack, PlayerUi};
+use swap_knot_egui::{Overlay, Pack, PlayerUi};
 use swap_knot_winit::{Heard, HeardWindow};
 use window_report::Report;
 
-/// The folder of the demo game.
-const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
+const DEMO_FOLDER: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
 
 struct App {
     player: PlayerUi,
@@ -42,13 +41,15 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
     let mut controls = Controls::open_last(&sheet, locker, &Slug::from_title("skipper"), &layout);
     let words = Words::nearest(value("--language").unwrap_or_default());
-    let file = format!("{DEMO}/texts/{}.ftl", words.language());
+    let file = format!("{DEMO_FOLDER}/texts/{}.ftl", words.language());
     controls.set_words(&words.with_texts(&std::fs::read_to_string(&file)?, &file)?);
     let marks = Marks::from_toml(include_str!("../../../demo/marks.toml"), "demo/marks.toml")?;
     controls.set_marks(&marks);
-    let pack = Pack::open(format!("{DEMO}/glyphs"))?.with_marks(&marks, DEMO);
+    let pack = Pack::open(format!("{DEMO_FOLDER}/glyphs"))?.with_marks(&marks, DEMO_FOLDER);
     let player = PlayerUi::new(controls).with_pack(pack);
     let mut player = player.with_touch(stage::lay_out);
+    let folder = value("--profiles").unwrap_or(".");
+    player.overlay = Some(Overlay::new(egui::Key::F8).with_folder(folder));
     player.show_touch(has("--touch"), value("--touch") == Some("mouse"));
     let (ear, heard) = swap_knot_winit::ear();
     let (stage, report) = (stage::Stage::default(), Report::new(has("--report")));
@@ -90,7 +91,6 @@ impl eframe::App for App {
 }
 
 impl App {
-    /// Where the player is, the prompts for that, and the stage.
     fn show(&mut self, ui: &mut egui::Ui) {
         let controls = &mut self.player.controls;
         let sheet = controls.seat().rig().sheet().clone();

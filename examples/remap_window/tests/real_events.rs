@@ -445,6 +445,49 @@ fn a_pause_covers_who_walks_and_gives_it_back() {
     window.wait_until("doing", "…");
 }
 
+/// A bug report of a player's: recorded by a key, and played again with the reason of everything.
+#[test]
+fn what_is_recorded_by_a_key_is_played_again_from_its_file() {
+    const F8: u8 = 74;
+    const SHIFT: u8 = 50;
+    let Some((desktop, profiles)) = desk() else {
+        return;
+    };
+    let mut window = desktop.open(profiles.path());
+    let with_shift = |window: &Window| {
+        window.hold(SHIFT);
+        window.press(F8);
+        window.let_go(SHIFT);
+    };
+    with_shift(&window);
+    window.press_until(SPACE, "began: cast-off");
+    window.press(KEY_H);
+    window.simulate("0 9 pad:stick-left 0 0.9");
+    window.wait_for("began: walk");
+    // The window for developers takes nothing away.
+    window.press(F8);
+    window.press_until(SPACE, "began: cast-off");
+    with_shift(&window);
+    let file = profiles.path().join("slack-water-1.trace");
+    wait_for_file(&file, "pad:stick-left 0 0.9");
+    let sheet = swap_knot::Sheet::from_toml(include_str!("../../../demo/slack-water.toml"));
+    let sheet = sheet.unwrap();
+    let on = swap_knot::Layout::us();
+    let rig = swap_knot::Rig::new(&sheet, &swap_knot::Profile::default(), &on);
+    let mut again = swap_knot::Seat::new(rig);
+    again.keep_outcomes(4_096);
+    let trace: swap_knot::Trace = std::fs::read_to_string(&file).unwrap().parse().unwrap();
+    let tick = std::time::Duration::from_millis(16);
+    again.replay(&trace, tick, |_, _| {}).unwrap();
+    let words = swap_knot::Words::english();
+    let telling = swap_knot::Telling::new(&words, &sheet, again.rig().resolver());
+    let told: Vec<String> = again.outcomes().map(|t| telling.tell(&t)).collect();
+    for wanted in ["Space: Cast off", "H: Horn – only here: At the helm"] {
+        assert!(told.iter().any(|t| t == wanted), "{wanted}: {told:?}");
+    }
+    window.close();
+}
+
 /// Every page with the pad alone: a number, a preset, another profile, another keyboard and what is
 /// tried; all of it is there after a restart.
 #[test]

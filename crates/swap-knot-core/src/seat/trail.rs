@@ -164,8 +164,12 @@ impl State {
     /// Nothing that counts is bound to a control: what would be, or that there is nothing.
     #[cold]
     pub(super) fn tell_silent(&mut self, wiring: &Wiring, control: Control) {
+        // A stick that is bound as a whole is no half that is bound to nothing.
+        let (first, count) = control.relatives();
+        let relatives = (first.0..first.0 + count).map(Control);
+        let mut all = relatives.chain([control]);
         let mut is_none =
-            wiring.completed_by(control).is_empty() && wiring.held_in(control).is_empty();
+            wiring.held_in(control).is_empty() && all.all(|c| wiring.completed_by(c).is_empty());
         let input = self.input_of(control);
         let of_it = |s: &&Silent| input.is_some_and(|input| s.inputs.contains(&input));
         for silent in wiring.silent.iter().filter(of_it) {
@@ -447,6 +451,11 @@ impl Seat {
         self.state.tell_live(&self.rig);
         // What moves within its rest is told of, too.
         self.state.held.end_glides();
+    }
+
+    /// Whether outcomes are kept, see [`Seat::keep_outcomes`].
+    pub fn keeps_outcomes(&self) -> bool {
+        self.state.trail.is_kept()
     }
 
     /// The newest outcomes, oldest first; see [`Seat::keep_outcomes`]. A change of the sheet forgets them;
