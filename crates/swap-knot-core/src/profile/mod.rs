@@ -334,6 +334,11 @@ impl Profile {
         self.settings == other.settings
     }
 
+    /// Leaves a setting to the game again.
+    pub fn forget(&mut self, setting: &Setting) {
+        self.put(setting.clone(), None);
+    }
+
     /// Sets something, or leaves it to the game.
     pub(crate) fn put(&mut self, setting: Setting, value: Option<SettingValue>) {
         match value {

@@ -112,7 +112,7 @@ pub struct EaseOutOfRange {
 
 impl Easing {
     /// Nothing eased, at these times.
-    pub(crate) const fn of(timing: Timing) -> Easing {
+    pub const fn of(timing: Timing) -> Easing {
         Easing {
             toggle: Some(false),
             latch: Some(false),
