@@ -16,11 +16,16 @@
 mod bindings;
 mod numbers;
 mod verify;
+mod write;
+
+pub use write::{WriteError, replace};
 
 use std::fmt;
 
 use similar::TextDiff;
-use swap_knot::{NotInForce, Profile, Resolver, Rig, Setting, SettingValue, Sheet, SheetError};
+use swap_knot::{
+    CarriedOver, NotInForce, Profile, Resolver, Rig, Setting, SettingValue, Sheet, SheetError,
+};
 use toml_edit::{DocumentMut, InlineTable, Item, Table, TableLike, Value};
 
 /// What came of adopting a profile: nothing is written yet.
@@ -87,6 +92,8 @@ pub fn adopt(
 ) -> Result<Adopted, AdoptError> {
     let on = on.into();
     let sheet = Sheet::from_toml(text)?;
+    // One of an older version of the game speaks of what its actions are called now.
+    let profile = &CarriedOver::new(&sheet, profile, on.clone()).profile;
     let mut document: DocumentMut = match text.parse() {
         Ok(document) => document,
         // Both read the same TOML.

@@ -6,7 +6,7 @@ use serde_json::json;
 use swap_knot::{Chord, Origin, Row, SettingRow};
 
 use crate::profile_args::{ProfileArgs, change_json, row};
-use crate::table::{QUIET, columns, styled};
+use crate::table::{QUIET, columns, count, styled};
 use crate::{CLEAN, Done};
 
 /// The options of `changes`.
@@ -74,11 +74,6 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
         let gap = if changed.is_empty() { "" } else { "\n" };
         write!(out, "{gap}{}", columns(0, &rows))?;
     }
-    let count = |n: usize, what: &str| match n {
-        0 => format!("no {what}"),
-        1 => format!("1 {what}"),
-        n => format!("{n} {what}s"),
-    };
     let words = format!(
         "{} and {} changed",
         count(changed.len(), "binding"),

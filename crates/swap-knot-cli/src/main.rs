@@ -1,5 +1,6 @@
 //! The command `swap-knot`: check a game's controls, try prompts, see the demo.
 
+mod adopt;
 mod bindings;
 mod board;
 mod check;
@@ -24,6 +25,7 @@ mod reach;
 mod replay;
 mod shell;
 mod table;
+mod tally;
 mod texts;
 mod timeline;
 mod types;
@@ -81,13 +83,17 @@ enum Command {
     Ease(ease::Args),
     /// What a profile changes.
     Changes(explain::ChangesArgs),
-    /// Where each binding of an action comes from: default, preset or profile.
+    /// Where the bindings, feel and times of an action come from: default, preset or profile.
     Why(explain::WhyArgs),
+    /// Take what a profile changes into the sheet, as its new defaults.
+    Adopt(adopt::Args),
+    /// Count what many players changed: which bindings, to what, and what they set besides.
+    Tally(tally::Args),
     /// The profiles of a game: list, copy, rename, delete, export, import.
     Profiles(profiles::Args),
     /// What players taught of controllers without a known mapping: list, export, import, forget.
     Controllers(controllers::Args),
-    /// Play a recorded trace and tell what each action did.
+    /// Play a recorded trace and tell what each action did, and why nothing happened.
     Replay(replay::Args),
     /// Print completions for a shell.
     Completions(shell::CompletionsArgs),
@@ -116,6 +122,8 @@ fn main() -> ExitCode {
         Command::Ease(args) => ease::run(&args),
         Command::Changes(args) => explain::changes(&args),
         Command::Why(args) => explain::why(&args),
+        Command::Adopt(args) => adopt::run(&args),
+        Command::Tally(args) => tally::run(&args),
         Command::Profiles(args) => profiles::run(&args),
         Command::Controllers(args) => controllers::run(&args),
         Command::Replay(args) => replay::run(&args),

@@ -1,8 +1,6 @@
 //! What the commands that work on a profile have in common.
 
 use std::error::Error;
-use std::fs;
-use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
 use swap_knot::{CarriedOver, Cell, Chord, Draft, Layout, Profile, Sheet};
@@ -50,49 +48,21 @@ impl ProfileArgs {
     /// Applies a draft and writes its profile, all or nothing.
     pub(crate) fn save(&self, draft: &mut Draft) -> Result<(), Box<dyn Error>> {
         draft.apply();
-        let wrong = |e: std::io::Error| format!("cannot write {}: {e}", self.profile.display());
-        // A link stays one: what it leads to is replaced. A new file is where it was asked for.
-        let target = match self.profile.exists() {
-            true => fs::canonicalize(&self.profile).map_err(wrong)?,
-            false => self.profile.clone(),
-        };
-        let folder = target.parent().filter(|p| !p.as_os_str().is_empty());
-        let folder = folder.unwrap_or(Path::new("."));
-        let mut new = tempfile::Builder::new();
-        // Who may read it stays as it was, or as the system has it for new files.
-        let permissions = fs::metadata(&target).map(|m| m.permissions());
-        let permissions = permissions.or_else(|_| usual_permissions(folder));
-        if let Ok(permissions) = permissions {
-            new.permissions(permissions);
-        }
-        let mut new = new.tempfile_in(folder).map_err(wrong)?;
         let mut profile = draft.profile();
         profile.stamp(draft.sheet());
         let text = profile.to_toml();
+        let file = self.profile.display();
         if text.len() > Profile::MAX_BYTES {
-            let (file, most) = (self.profile.display(), Profile::MAX_BYTES);
+            let most = Profile::MAX_BYTES;
             return Err(format!(
                 "cannot write {file}: it would have {} bytes, and a profile has at most {most}",
                 text.len()
             )
             .into());
         }
-        new.write_all(text.as_bytes()).map_err(wrong)?;
-        new.as_file().sync_all().map_err(wrong)?;
-        new.persist(&target).map_err(|e| wrong(e.error))?;
-        fs::File::open(folder)
-            .and_then(|f| f.sync_all())
-            .map_err(wrong)?;
-        Ok(())
+        swap_knot_adopt::replace(&self.profile, &text)
+            .map_err(|e| format!("cannot write {file}: {e}").into())
     }
-}
-
-/// The permissions that a new file gets there.
-fn usual_permissions(folder: &Path) -> std::io::Result<fs::Permissions> {
-    let probe = folder.join(format!(".swap-knot-{}", std::process::id()));
-    let made = fs::File::create_new(&probe)?.metadata();
-    fs::remove_file(&probe)?;
-    made.map(|m| m.permissions())
 }
 
 fn title_of(path: &Path) -> String {

@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 use serde_json::json;
 use swap_knot::{Layout, Mapper, Rig, Seat, Trace};
 
-use crate::table::{BAD, HEAD, QUIET, styled};
+use crate::table::{BAD, HEAD, QUIET, print_json, styled};
 use crate::{CLEAN, Done, FOUND, files, timeline};
 
 /// The options of `replay`.
@@ -55,7 +55,7 @@ pub(crate) fn run(args: &Args) -> Done {
     if args.json {
         let all: Vec<_> = entries.iter().map(|e| e.json(&sheet)).collect();
         let layout = layout.name();
-        anstream::println!("{:#}", json!({ "layout": layout, "timeline": all }));
+        print_json(&json!({ "layout": layout, "timeline": all }))?;
         return Ok(CLEAN);
     }
     let lines: Vec<String> = entries.iter().map(|e| e.line(&sheet)).collect();

@@ -89,7 +89,7 @@ saved ada.toml
 fn what_a_profile_changes_and_why_is_told() {
     let desk = Desk::new();
     desk.ada("changes", "").assert().code(0).stdout_eq(str![[r#"
-no binding and no other setting changed
+0 bindings and 0 other settings changed
 
 "#]]);
     desk.ada("bind", "horn KeyJ").assert().code(0);
@@ -100,7 +100,7 @@ no binding and no other setting changed
 action   column       now       instead of
 Horn     keyboard-1   J         H
 Horn     keyboard-2   nothing   right mouse button
-2 bindings and no other setting changed
+2 bindings and 0 other settings changed
 
 "#]]);
     desk.ada("why", "horn").assert().code(0).stdout_eq(str![[r#"
@@ -117,7 +117,7 @@ Horn     touch-1      horn                          default      horn
     assert_eq!(json["changes"].as_array().unwrap().len(), 2);
     desk.ada("reset", "horn").assert().code(0);
     desk.ada("changes", "").assert().code(0).stdout_eq(str![[r#"
-no binding and no other setting changed
+0 bindings and 0 other settings changed
 
 "#]]);
 }

@@ -9,5 +9,5 @@ macro_rules! chapters {
 
 chapters!(
     declaring, playing, loops, easing, remapping, keeping, prompting, together, screen, pads,
-    touch, languages, layouts, shipping, moving
+    touch, languages, layouts, troubles, shipping, moving
 );
