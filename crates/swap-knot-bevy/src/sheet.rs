@@ -6,9 +6,7 @@ use bevy_asset::{Asset, AssetApp as _, AssetEvent, AssetLoader, Assets, Handle, 
 use bevy_ecs::change_detection::DetectChanges as _;
 use bevy_ecs::error::BevyError;
 use bevy_ecs::message::MessageReader;
-use bevy_ecs::prelude::{
-    Commands, Component, Entity, IntoScheduleConfigs as _, Query, Ref, Res, Without,
-};
+use bevy_ecs::prelude::{Commands, Component, Entity, IntoScheduleConfigs as _, Query, Ref, Res};
 use bevy_reflect::TypePath;
 use swap_knot::{Actions, Layout, Profile, Rig, Seat, Sheet, Situations, TypedError};
 
@@ -124,7 +122,7 @@ impl AssetLoader for Loader {
 ///
 /// A player who is to play from the first frame is spawned with a [`PlayerSeat`] of the sheet that
 /// was compiled in; without one, it is put on the entity as soon as the sheet is loaded, for all
-/// devices. A [`PlayerControls`] keeps the sheet it was made with, and follows none.
+/// devices. Of a [`PlayerControls`] the sheet alone is followed: it has a profile and a layout of its own.
 #[derive(Clone, Debug, Component)]
 pub struct FollowSheet {
     /// The sheet.
@@ -135,16 +133,21 @@ pub struct FollowSheet {
     pub layout: Layout,
 }
 
-type Following<'a> = (Entity, Ref<'a, FollowSheet>, Option<&'a mut PlayerSeat>);
+type Following<'a> = (
+    Entity,
+    Ref<'a, FollowSheet>,
+    Option<&'a mut PlayerSeat>,
+    Option<&'a mut PlayerControls>,
+);
 
 fn follow(
     mut commands: Commands<'_, '_>,
-    mut players: Query<'_, '_, Following<'_>, Without<PlayerControls>>,
+    mut players: Query<'_, '_, Following<'_>>,
     mut changes: MessageReader<'_, '_, AssetEvent<SheetAsset>>,
     sheets: Res<'_, Assets<SheetAsset>>,
 ) {
     let changes: Vec<_> = changes.read().collect();
-    for (entity, follow, seat) in &mut players {
+    for (entity, follow, seat, controls) in &mut players {
         let is_about = |change: &&AssetEvent<SheetAsset>| {
             change.is_added(&follow.sheet) || change.is_modified(&follow.sheet)
         };
@@ -154,6 +157,10 @@ fn follow(
         let Some(asset) = sheets.get(&follow.sheet) else {
             continue;
         };
+        if let Some(mut controls) = controls {
+            controls.follow_sheet(asset.sheet());
+            continue;
+        }
         let rig = Rig::new(asset.sheet(), &follow.profile, &follow.layout);
         match seat {
             Some(mut seat) => seat.set_rig(rig),

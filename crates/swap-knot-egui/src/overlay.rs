@@ -101,7 +101,8 @@ impl Overlay {
         let look = Look::DARK;
         let visuals = ui.visuals_mut();
         visuals.override_text_color = Some(look.text);
-        self.watch.player(ui, controls);
+        self.watch.situations(ui, controls);
+        self.watch.devices(ui, controls);
         ui.horizontal_wrapped(|ui| {
             let is_recording = controls.seat().is_recording();
             let record = if is_recording {

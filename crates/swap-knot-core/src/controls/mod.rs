@@ -20,7 +20,7 @@ pub use saving::{Saving, SavingDone};
 use self::devices::Devices;
 use self::mapping::Controllers;
 use self::saving::Keeping;
-use crate::conflict::{Conflict, is_same, unsettled};
+use crate::conflict::{Conflict, unsettled};
 use crate::draft::{CarriedOver, Draft};
 use crate::input::{DeviceId, Event, KeyQuirks, Time};
 use crate::layout::{Layout, LayoutLearner, Resolver};
@@ -369,6 +369,27 @@ impl Controls {
         }
     }
 
+    /// Plays on by another version of the sheet, as when its file was read again while the game runs: what
+    /// is on, situations and settings are carried over by their names, and what is told of that is in the
+    /// reports. An open controls screen goes on, with what is not applied yet.
+    pub fn follow_sheet(&mut self, sheet: &Sheet) {
+        let on = self.resolver().clone();
+        let carried = CarriedOver::new(sheet, &self.profile, on.clone());
+        let before = self.seat.rig().clone();
+        self.sheet = sheet.clone();
+        self.profile = carried.profile.clone();
+        self.prompts.clear();
+        self.prompts_by_id.clear();
+        if !carried.is_empty() {
+            self.reports.push(Report::CarriedOver(Box::new(carried)));
+        }
+        self.set_rig(on);
+        self.report_news(&before);
+        if let Some(screen) = &mut self.screen {
+            screen.set_draft(screen.draft().on_sheet(sheet));
+        }
+    }
+
     /// Whether the layout was chosen rather than found or learned.
     pub const fn is_layout_chosen(&self) -> bool {
         self.is_chosen
@@ -442,12 +463,19 @@ impl Controls {
         let new = now.not_in_force().iter();
         let new = new.filter(|n| !before.not_in_force().contains(n));
         self.reports.extend(new.cloned().map(Report::NotInForce));
-        let known = conflicts_in(before);
-        let is_new = |c: &Conflict| !known.iter().any(|k| is_same(k, c));
-        let met = conflicts_in(now).into_iter().filter(is_new);
+        // By what is said of it: another sheet has other ids.
+        let words = Words::english();
+        let of = |rig: &'_ Rig| (rig.sheet().clone(), rig.resolver().clone());
+        let ((then, on_then), (sheet, on)) = (of(before), of(now));
+        let was = Telling::new(&words, &then, &on_then);
+        let is = Telling::new(&words, &sheet, &on);
+        let known: Vec<String> = conflicts_in(before).iter().map(|c| was.tell(c)).collect();
+        let met = conflicts_in(now);
+        let met = met.into_iter().filter(|c| !known.contains(&is.tell(c)));
         self.reports
             .extend(met.map(|c| Report::Conflict(Box::new(c))));
-        let notes = now.notes().iter().filter(|n| !before.notes().contains(n));
+        let known: Vec<String> = before.notes().iter().map(|n| was.tell(n)).collect();
+        let notes = now.notes().iter().filter(|n| !known.contains(&is.tell(*n)));
         self.reports.extend(notes.cloned().map(Report::Note));
     }
 }

@@ -178,6 +178,20 @@ impl Draft {
         }
     }
 
+    /// The same on another version of the sheet: what was applied and what was edited since, carried over
+    /// by their names. What can be undone begins anew.
+    pub(crate) fn on_sheet(&self, sheet: &Sheet) -> Draft {
+        let carry = |profile: Profile| CarriedOver::new(sheet, &profile, self.on.clone()).profile;
+        let mut draft = Draft::new(sheet, carry(self.applied_profile()), self.on.clone());
+        draft.found = self.found.clone();
+        draft.words = self.words.clone();
+        let edited = Draft::new(sheet, carry(self.profile()), self.on.clone());
+        if edited.profile != draft.profile {
+            draft.take_over(edited.profile);
+        }
+        draft
+    }
+
     /// The sheet that the profile is for.
     pub fn sheet(&self) -> &Sheet {
         &self.sheet
@@ -458,6 +472,19 @@ impl Draft {
     pub(crate) fn hand_over(&mut self) -> (Profile, Profile) {
         let base = std::mem::replace(&mut self.handed_over, self.applied.clone());
         (self.rest.clone().with(&base), self.applied_profile())
+    }
+
+    /// Leaves some settings to the game again, whichever they are: one step to be undone.
+    ///
+    /// # Errors
+    /// When what the game has there cannot stand beside the rest.
+    pub fn forget<'s>(
+        &mut self,
+        settings: impl IntoIterator<Item = &'s Setting>,
+    ) -> Result<(), Refusal> {
+        let mut work = self.profile.clone();
+        settings.into_iter().for_each(|s| work.forget(s));
+        self.commit(work)
     }
 
     /// Drops every edit since the last apply; that can be undone.

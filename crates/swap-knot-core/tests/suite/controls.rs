@@ -4,11 +4,11 @@ use std::collections::BTreeMap;
 use std::sync::atomic::Ordering;
 
 use crate::common::disk::Watched;
-use crate::common::{cell, chord, demo, sheet};
+use crate::common::{cell, chord, demo, sheet, what};
 use proptest::prelude::*;
 use swap_knot::{
-    Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Place, Profile,
-    Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Words,
+    Bind, Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Place,
+    Profile, Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Time, Words,
 };
 
 fn ada() -> Slug {
@@ -355,4 +355,72 @@ fn prompts_go_by_the_ids_of_the_games_own_texts_and_follow_the_language() {
     controls.set_words(&words.bracketed());
     let told = controls.prompt_of("blow").unwrap().to_string();
     assert!(told.starts_with('⟦') && told.ends_with(" now⟧"), "{told}");
+}
+
+/// The developer's file is read again while the game runs: what is held, chosen and edited goes on.
+#[test]
+fn another_version_of_the_sheet_is_followed_in_play() {
+    let text = include_str!("../../../../demo/slack-water.toml");
+    let sheet = demo();
+    let profile = Profile::from_toml(
+        "format = 1\nsheet = 3\n[bind.horn]\nkeyboard-1 = \"KeyG\"\n[bind.lantern]\nkeyboard-1 = \"KeyO\"",
+    );
+    let mut controls = Controls::new(&sheet, profile.unwrap(), &Layout::us());
+    let mut now = 0;
+    let mut key = |controls: &mut Controls, place, down| {
+        now += 10;
+        let (at, device) = (Time::from_millis(now), DeviceId(0));
+        let what = what::key(place, down);
+        controls.feed(&Event { at, device, what });
+        controls.tick(at);
+    };
+    controls.take_reports();
+    key(&mut controls, Place::KeyW, true);
+    let walk = |c: &Controls| {
+        c.seat()
+            .is_down(c.seat().rig().sheet().find("walk").unwrap())
+    };
+    assert!(walk(&controls));
+    assert_eq!(controls.prompt("{cast-off}").unwrap().to_string(), "Space");
+    // Moved, renamed, and with a default that the player has given to something else.
+    let other = text
+        .replace(
+            "bind = [\"KeyE\", \"mouse:left\"",
+            "bind = [\"KeyO\", \"mouse:left\"",
+        )
+        .replace("[actions.lantern]", "[actions.lamp]")
+        .replace("lantern = {", "lamp = {")
+        .replace("whistle = \"horn\"", "lantern = \"lamp\"")
+        .replace("version = 3", "version = 4");
+    let other = Sheet::from_toml(&other).unwrap();
+    controls.follow_sheet(&other);
+    assert!(walk(&controls), "what is held plays on");
+    key(&mut controls, Place::KeyW, true);
+    assert_eq!(controls.seat().happened().len(), 0);
+    assert_eq!(controls.prompt("{do:lamp}").unwrap().to_string(), "Press O");
+    let coil = controls.prompt("{coil-rope}").unwrap().to_string();
+    assert_eq!(coil, "left mouse button", "its new key gave way");
+    let reports = controls.take_reports();
+    let told = controls.telling().lines(&reports).join("\n");
+    assert!(told.contains("Coil the rope"), "{told}");
+    // With the screen open, and something edited that is not applied.
+    let at = Time::from_millis(500);
+    controls.open_screen(at);
+    let screen = controls.screen_mut().unwrap();
+    let bound = screen
+        .draft_mut()
+        .bind(cell(&other, "horn keyboard-1"), chord("KeyT"));
+    assert!(matches!(bound.unwrap(), Bind::Done));
+    controls.follow_sheet(&sheet);
+    let screen = controls.screen_mut().unwrap();
+    assert_eq!(screen.draft().sheet().version(), 3);
+    assert!(screen.draft().is_changed());
+    let edited = screen.draft().chord_in(cell(&sheet, "horn keyboard-1"));
+    assert_eq!(edited, Some(&chord("KeyT")));
+    assert!(screen.view().items().count() > 10);
+    assert!(controls.take_reports().len() < 4);
+    // The same sheet read again says nothing.
+    let mut plain = Controls::new(&sheet, Profile::default(), &Layout::us());
+    plain.follow_sheet(&Sheet::from_toml(text).unwrap());
+    assert!(plain.take_reports().is_empty());
 }

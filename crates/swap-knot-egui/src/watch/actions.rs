@@ -1,7 +1,7 @@
 //! Every action with what it does now, or why it cannot be worked.
 
 use egui::{Label, Rect, RichText, ScrollArea, Sense, Ui, pos2, vec2};
-use swap_knot::{Action, ActionId, Controls, Row, Seat, Shape, Telling};
+use swap_knot::{Action, ActionId, Controls, Row, Seat, Shape, SituationId, Telling};
 
 use super::Watch;
 use crate::Look;
@@ -13,22 +13,50 @@ impl Watch {
     /// Every action with its live value, lit as it is worked, and why one cannot be worked now.
     pub fn actions(&mut self, ui: &mut Ui, controls: &Controls) {
         ui.checkbox(&mut self.hides_dead, "only those that can be worked now");
-        let (seat, telling) = (controls.seat(), controls.telling());
+        let (seat, telling, look) = (controls.seat(), controls.telling(), Look::DARK);
         let sheet = seat.rig().sheet();
         ScrollArea::vertical()
             .id_salt("swap-knot actions")
             .auto_shrink([false, false])
             .show(ui, |ui| {
-                for (id, action) in sheet.actions() {
-                    let dead = seat.why_not_live(id);
-                    if dead.is_some() && self.hides_dead {
+                for (title, is_on, actions) in by_situation(seat, &telling) {
+                    let color = if is_on { look.focus } else { look.quiet };
+                    let is_live = |id: &ActionId| seat.why_not_live(*id).is_none();
+                    if self.hides_dead && !actions.iter().any(is_live) {
                         continue;
                     }
-                    let why = dead.map(|why| telling.not_live(why, Some(Row::of(id))));
-                    show(ui, seat, &telling, id, action, why);
+                    ui.label(RichText::new(title).color(color).strong());
+                    for id in actions {
+                        let Some(action) = sheet.action(id) else {
+                            continue;
+                        };
+                        let dead = seat.why_not_live(id);
+                        if dead.is_some() && self.hides_dead {
+                            continue;
+                        }
+                        let why = dead.map(|why| telling.not_live(why, Some(Row::of(id))));
+                        show(ui, seat, &telling, id, action, why);
+                    }
                 }
             });
     }
+}
+
+/// The actions by the first of their situations, and those that have none; with whether that is on.
+fn by_situation(seat: &Seat, telling: &Telling<'_>) -> Vec<(String, bool, Vec<ActionId>)> {
+    let sheet = seat.rig().sheet();
+    let of = |situation: Option<SituationId>| {
+        let all = sheet.actions();
+        let own = all.filter(|(_, a)| a.situations.first().copied() == situation);
+        own.map(|(id, _)| id).collect::<Vec<_>>()
+    };
+    let situations = sheet.situations().map(|(id, _)| {
+        let title = telling.words().situation_title(sheet, id);
+        (title, seat.situations().contains(&id), of(Some(id)))
+    });
+    let always = ("always".to_owned(), true, of(None));
+    let all = situations.chain([always]);
+    all.filter(|(.., actions)| !actions.is_empty()).collect()
 }
 
 fn show(

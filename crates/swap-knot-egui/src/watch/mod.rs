@@ -53,8 +53,8 @@ impl Watch {
         self.edges = edges::Edges::default();
     }
 
-    /// Where the player is, on which layout, with which devices.
-    pub fn player(&self, ui: &mut Ui, controls: &Controls) {
+    /// Which situations are on, the lowest first.
+    pub fn situations(&self, ui: &mut Ui, controls: &Controls) {
         let (seat, words) = (controls.seat(), controls.words());
         let sheet = seat.rig().sheet();
         let stack = seat.situations().iter();
@@ -63,13 +63,16 @@ impl Watch {
             true => "nothing".to_owned(),
             false => stack.join(" < "),
         };
+        ui.horizontal_wrapped(|ui| named(ui, "situations", &stack));
+    }
+
+    /// On which layout the player is, with which devices.
+    pub fn devices(&self, ui: &mut Ui, controls: &Controls) {
+        let (seat, words) = (controls.seat(), controls.words());
         let layout = controls.resolver().layout().title();
         ui.horizontal_wrapped(|ui| {
-            named(ui, "situations", &stack);
             named(ui, "layout", layout);
             named(ui, "in use", &words.device_name(seat.device_kind()));
-        });
-        ui.horizontal_wrapped(|ui| {
             for kind in DeviceKind::ALL {
                 if let Some(used) = seat.last_used(kind) {
                     let ago = self.now.since(used.at).as_secs_f32();
