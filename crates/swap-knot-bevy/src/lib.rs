@@ -52,6 +52,7 @@ mod states;
 #[cfg(feature = "time")]
 mod steps;
 mod translate;
+mod watch;
 
 #[cfg(feature = "time")]
 pub use clock::FollowVirtualTime;
@@ -69,3 +70,4 @@ pub use states::FollowStates;
 #[cfg(feature = "time")]
 pub use steps::FixedSteps;
 pub use translate::{mouse_button, pad_button};
+pub use watch::{Outcomes, ScreenViews};

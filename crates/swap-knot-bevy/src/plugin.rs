@@ -24,6 +24,7 @@ use crate::controls::{PlayerControls, UiTakes};
 use crate::devices::SwapKnotDevices;
 use crate::seat::{ActionHappened, DeviceKindChanged, PlayerDevices, PlayerSeat, SwapKnotEvent};
 use crate::translate::{Translator, usb_id};
+use crate::watch::{ScreenViews, watch};
 
 /// What the plugin does in [`PreUpdate`], after Bevy's own input systems and one after the other.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, SystemSet)]
@@ -62,12 +63,18 @@ impl Plugin for SwapKnotPlugin {
             .add_observer(leave)
             .add_observer(leave_controls)
             .init_resource::<UiTakes>()
+            .init_resource::<ScreenViews>()
             .add_systems(First, count)
             .add_systems(
                 PreUpdate,
                 (
                     translate.in_set(SwapKnotSystems::Hear),
-                    (feed, close.run_if(|stepped: Res<'_, Stepped>| !stepped.0))
+                    (
+                        feed,
+                        (close, watch)
+                            .chain()
+                            .run_if(|stepped: Res<'_, Stepped>| !stepped.0),
+                    )
                         .chain()
                         .in_set(SwapKnotSystems::Play),
                 ),

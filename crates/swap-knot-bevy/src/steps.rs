@@ -6,6 +6,7 @@ use bevy_ecs::prelude::{IntoScheduleConfigs as _, Query, Res};
 use swap_knot::Time;
 
 use crate::plugin::{Stepped, close};
+use crate::watch::watch;
 use crate::{FollowVirtualTime, PlayerControls, PlayerSeat};
 
 /// Has Bevy's fixed steps read every player at a pace of their own (feature `time`): in `FixedUpdate`
@@ -46,7 +47,9 @@ impl Plugin for FixedSteps {
             .add_systems(FixedFirst, step)
             .add_systems(
                 RunFixedMainLoop,
-                close.in_set(RunFixedMainLoopSystems::AfterFixedMainLoop),
+                (close, watch)
+                    .chain()
+                    .in_set(RunFixedMainLoopSystems::AfterFixedMainLoop),
             );
     }
 }

@@ -11,8 +11,9 @@ use swap_knot::{
     Profile, Resolver, Rig, Seat, Sheet, Time,
 };
 use swap_knot_bevy::{
-    ActionHappened, KEYBOARD, MOUSE, PlayerControls, PlayerDevices, PlayerSeat, SwapKnotClock,
-    SwapKnotEvent, SwapKnotPlugin, SwapKnotSystems, UiTakes, action_went_down,
+    ActionHappened, KEYBOARD, MOUSE, Outcomes, PlayerControls, PlayerDevices, PlayerSeat,
+    ScreenViews, SwapKnotClock, SwapKnotEvent, SwapKnotPlugin, SwapKnotSystems, UiTakes,
+    action_went_down,
 };
 
 #[derive(Clone, Copy, Actions)]
@@ -245,7 +246,7 @@ fn what_windows_does_with_alt_gr_is_put_right_for_a_seat_alone_too() {
     let all = app.world_mut().spawn(PlayerControls::new(all)).id();
     let both = [seat, all];
     let [horn, coil] = ["horn", "coil"].map(|name| sheet.find(name).unwrap());
-    let mut frame = |app: &mut App, ms: u64| {
+    let frame = |app: &mut App, ms: u64| {
         set_time(app, ms);
         app.update();
         let since = Time::from_millis(ms.saturating_sub(16));
@@ -272,4 +273,45 @@ fn what_windows_does_with_alt_gr_is_put_right_for_a_seat_alone_too() {
     takes(&mut app, true, false);
     key(&mut app, 70, Place::ControlLeft, true);
     assert_eq!(frame(&mut app, 80), []);
+}
+
+#[test]
+fn outcomes_and_what_a_screen_shows_are_there_for_a_picture() {
+    let mut app = app();
+    let rig = Rig::new(&sheet(), &Profile::default(), &Layout::us());
+    let (ada, seat) = (controls(&mut app), Seat::new(rig));
+    let bo = app.world_mut().spawn(PlayerSeat::new(seat)).id();
+    key(&mut app, 10, Place::KeyP, true);
+    app.update();
+    assert!(app.world().get_resource::<Outcomes>().is_none());
+    assert!(!player(&app, ada).seat().keeps_outcomes(), "nobody asked");
+    app.insert_resource(Outcomes::new(8));
+    app.update();
+    for (n, place) in [Place::KeyH, Place::KeyP].into_iter().enumerate() {
+        key(&mut app, 30 + n as u64, place, true);
+        set_time(&mut app, 40 + n as u64);
+        app.update();
+    }
+    let lines = |app: &App, of| app.world().resource::<Outcomes>().of(of).to_vec();
+    for who in [ada, bo] {
+        let lines = lines(&app, who);
+        assert!(lines.contains(&"H: Horn".to_owned()), "{lines:?}");
+        assert_eq!(lines.len(), 2, "P was down before: {lines:?}");
+    }
+    let views = |app: &App| app.world().resource::<ScreenViews>().iter().count();
+    assert_eq!(views(&app), 0);
+    let mut entity = app.world_mut().get_mut::<PlayerControls>(ada).unwrap();
+    entity.open_screen(Time::from_millis(60));
+    set_time(&mut app, 60);
+    app.update();
+    let view = app.world().resource::<ScreenViews>().of(ada).unwrap();
+    assert!(view.items().any(|item| item.label == "H"));
+    let mut entity = app.world_mut().get_mut::<PlayerControls>(ada).unwrap();
+    entity.close_screen();
+    set_time(&mut app, 80);
+    app.update();
+    assert_eq!(views(&app), 0);
+    app.insert_resource(Outcomes::new(0));
+    app.update();
+    assert!(!player(&app, ada).seat().keeps_outcomes());
 }

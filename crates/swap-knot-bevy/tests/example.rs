@@ -28,10 +28,17 @@ fn the_examples_print_what_they_say() {
     );
     // Bo walks on when the menu closes; Ada's new key works at once, and her walk goes on.
     let story = [
-        "Ada coils the rope at [0.0, 9.0]",
+        "Ada coils the rope at [0.0, 8.0]",
         "Bo opens the menu",
         "Bo closes the menu",
-        "Bo coils the rope at [18.0, 0.0]",
+        "Bo coils the rope at [17.0, 0.0]",
+        "Bo: left stick: Walk",
+        "Bo: right center button of the pad: Menu",
+        "Bo: leftmost of the four buttons: Coil the rope – covered by: Menu",
+        "Bo: right center button of the pad: Menu",
+        "Bo: left stick: Walk",
+        "Bo: leftmost of the four buttons: Coil the rope – not decided yet",
+        "Bo: leftmost of the four buttons: Coil the rope",
         "Ada coils the rope at [0.0, 31.0]",
         "kept for Ada: Coil the rope on KeyG",
     ];

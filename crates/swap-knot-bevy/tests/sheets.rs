@@ -9,9 +9,10 @@ use bevy_app::App;
 use bevy_asset::{AssetPlugin, AssetServer, Handle, UnapprovedPathMode};
 use bevy_ecs::prelude::{AppTypeRegistry, Entity, ReflectComponent};
 use bevy_input::InputPlugin;
-use swap_knot::{Actions, Event, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
+use swap_knot::{Actions, Controls, Event, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
 use swap_knot_bevy::{
-    FollowSheet, KEYBOARD, PlayerSeat, SheetAsset, SheetAssets, SwapKnotEvent, SwapKnotPlugin,
+    FollowSheet, KEYBOARD, PlayerControls, PlayerSeat, SheetAsset, SheetAssets, SwapKnotEvent,
+    SwapKnotPlugin,
 };
 
 #[derive(Clone, Copy, Actions)]
@@ -94,7 +95,18 @@ fn a_saved_sheet_is_played_at_once_and_a_mistake_leaves_the_old_one() {
     // Ada plays from the first frame by what was compiled in; Bo as soon as the sheet is there.
     let compiled_in = PlayerSeat::new(Seat::new(rig(&first)));
     let ada = app.world_mut().spawn((compiled_in, follow.clone())).id();
-    let bo = app.world_mut().spawn(follow).id();
+    let bo = app.world_mut().spawn(follow.clone()).id();
+    // Cy has a profile and a layout as well, and follows the sheet with them.
+    let sheet = rig(&first).sheet().clone();
+    let whole = Controls::new(&sheet, Profile::new("Cy"), &Layout::us());
+    let cy = app
+        .world_mut()
+        .spawn((PlayerControls::new(whole), follow))
+        .id();
+    let cys = |app: &mut App| {
+        let mut cy = app.world_mut().get_mut::<PlayerControls>(cy).unwrap();
+        cy.prompt("{horn}").unwrap().to_string()
+    };
     assert!(until(&mut app, |app| seat(app, bo).is_some()));
 
     let keys = Simulated::new(KEYBOARD);
@@ -110,6 +122,7 @@ fn a_saved_sheet_is_played_at_once_and_a_mistake_leaves_the_old_one() {
         plays(app, ada) && plays(app, bo)
     }));
     assert!(!ended);
+    assert_eq!(cys(&mut app), "J");
     feed(&mut app, keys.key(Place::KeyJ));
     assert!(seat(&app, ada).unwrap().went_down(Do::Horn));
 

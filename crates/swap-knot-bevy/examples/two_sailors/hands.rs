@@ -3,7 +3,8 @@
 use std::time::Duration;
 
 use bevy_app::App;
-use swap_knot::{DeviceId, Event, PadButton, Place, Simulated, Stick, Time};
+use bevy_time::TimeUpdateStrategy;
+use swap_knot::{DeviceId, Event, PadButton, Place, Simulated, Stick};
 use swap_knot_bevy::{KEYBOARD, SwapKnotClock, SwapKnotEvent};
 
 /// The pad that Bo plays with.
@@ -12,9 +13,8 @@ pub(crate) const PAD: DeviceId = DeviceId(9);
 /// Lets so many frames go by, with what devices do in the first of them.
 fn frames(app: &mut App, count: u64, events: &[Event]) {
     for n in 0..count {
-        let mut clock = app.world_mut().resource_mut::<SwapKnotClock>();
-        let at = clock.now().plus(Duration::from_millis(20));
-        clock.set(Some(at));
+        // What comes is stamped with the time of the frame that is under way.
+        let at = app.world().resource::<SwapKnotClock>().now();
         for event in events.iter().filter(|_| n == 0) {
             let event = SwapKnotEvent(Event { at, ..*event });
             app.world_mut().write_message(event);
@@ -26,14 +26,16 @@ fn frames(app: &mut App, count: u64, events: &[Event]) {
 /// Both walk, Ada coils, and Bo looks into the menu.
 pub(crate) fn play(app: &mut App) {
     let (keys, pad) = (Simulated::new(KEYBOARD), Simulated::new(PAD));
-    app.world_mut()
-        .resource_mut::<SwapKnotClock>()
-        .set(Some(Time::ZERO));
+    let frame = Duration::from_millis(20);
+    app.insert_resource(TimeUpdateStrategy::ManualDuration(frame));
+    app.update();
     let both = [keys.key(Place::KeyW), pad.tilt(Stick::LEFT, [1.0, 0.0])];
     frames(app, 3, &both);
     frames(app, 8, &[keys.key(Place::KeyE)]);
     // Bo walks on when the menu closes; nothing of it was played while it was open.
     frames(app, 4, &[pad.press(PadButton::CenterRight)]);
+    let west = [pad.press(PadButton::West), pad.release(PadButton::West)];
+    frames(app, 1, &west);
     frames(app, 1, &[pad.release(PadButton::CenterRight)]);
     frames(app, 1, &[pad.press(PadButton::CenterRight)]);
     frames(app, 8, &[pad.press(PadButton::West)]);

@@ -4,13 +4,16 @@
 
 mod hands;
 
-use bevy_app::{App, Update};
+use bevy_app::{App, FixedUpdate, Update};
 use bevy_ecs::prelude::{Component, Entity, IntoScheduleConfigs as _, Query};
 use bevy_input::InputPlugin;
+use bevy_time::{Fixed, Time, TimePlugin};
 use swap_knot::{
     Actions, Bind, Chord, Draft, Layout, Locker, Memory, Place, Rig, Seat, Sheet, Situations, Slug,
 };
-use swap_knot_bevy::{KEYBOARD, PlayerSeat, SwapKnotPlugin, action_went_down};
+use swap_knot_bevy::{
+    FixedSteps, KEYBOARD, Outcomes, PlayerSeat, SwapKnotPlugin, action_went_down,
+};
 
 type Done<T = ()> = Result<T, Box<dyn std::error::Error>>;
 
@@ -33,9 +36,10 @@ struct Sailor {
     at: [f32; 2],
 }
 
+/// Steps of the deck's own rhythm, whatever that of the picture is.
 fn walk(mut sailors: Query<'_, '_, (&PlayerSeat, &mut Sailor)>) {
     for (seat, mut sailor) in &mut sailors {
-        let [x, y] = seat.plane(Do::Walk);
+        let [x, y] = seat.step().plane(Do::Walk);
         sailor.at = [sailor.at[0] + x, sailor.at[1] + y];
     }
 }
@@ -80,16 +84,23 @@ fn main() -> Done {
     let sheet = sheet.typed::<Do>()?.typed_situations::<In>()?;
     let (locker, ada) = (Locker::in_store(Memory::new()), Slug::from_title("Ada"));
     let mut app = App::new();
-    app.add_plugins((InputPlugin, SwapKnotPlugin));
-    let systems = (walk, coil, menu.run_if(action_went_down(Do::Menu)));
+    app.add_plugins((InputPlugin, TimePlugin, SwapKnotPlugin, FixedSteps));
+    app.insert_resource(Time::<Fixed>::from_hz(50.0));
+    app.insert_resource(Outcomes::new(32));
+    app.add_systems(FixedUpdate, walk);
+    let systems = (coil, menu.run_if(action_went_down(Do::Menu)));
     app.add_systems(Update, systems.chain());
-    let [first, _] = [("Ada", KEYBOARD), ("Bo", hands::PAD)].map(|(name, device)| {
+    let [first, second] = [("Ada", KEYBOARD), ("Bo", hands::PAD)].map(|(name, device)| {
         let profile = locker.load(&Slug::from_title(name)).profile;
         let seat = Seat::new(Rig::new(&sheet, &profile, &Layout::us()));
         let (seat, at) = (PlayerSeat::with_devices(seat, [device]), [0.0; 2]);
         app.world_mut().spawn((seat, Sailor { name, at })).id()
     });
     hands::play(&mut app);
+    // Bo pressed something while the menu lay over the deck.
+    for line in app.world().resource::<Outcomes>().of(second) {
+        println!("Bo: {line}");
+    }
     move_coil(&mut app, first, Place::KeyG.into(), &locker, &ada)?;
     hands::coil_with(&mut app, Place::KeyG);
     for (cell, chord) in locker.load(&ada).profile.changes(&sheet) {
