@@ -481,12 +481,11 @@ fn told_row(pen: &Pen<'_>, ui: &mut Ui, row: &RowView) {
     let shown = shown.show(ui, |ui| {
         ui.horizontal(|ui| {
             let height = if row.live.is_some() { LIVE.y } else { 26.0 };
-            row_title(
-                pen,
-                ui,
-                row,
-                vec2(TITLE[1].min(ui.available_width()), height),
-            );
+            // What is told alone has all the room.
+            let is_alone = row.live.is_none() && row.text.is_none();
+            let most = if is_alone { f32::INFINITY } else { TITLE[1] };
+            let width = most.min(ui.available_width());
+            row_title(pen, ui, row, vec2(width, height));
             if let Some(live) = row.live {
                 draw_live(pen, ui, live);
             }

@@ -147,6 +147,13 @@ impl Workbench {
                 }
             }
         });
+        if let Some((lower, upper)) = controls.seat_mut().take_unforeseen() {
+            let [lower, upper] =
+                [lower, upper].map(|s| controls.words().situation_title(&sheet, s));
+            self.said = format!(
+                "the sheet does not let “{upper}” lie over “{lower}”: what meets there is not checked"
+            );
+        }
         self.watch.devices(ui, controls);
         ui.horizontal_wrapped(|ui| {
             ui.label(RichText::new("pressed").color(look.quiet));

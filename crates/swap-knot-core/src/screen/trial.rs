@@ -6,9 +6,9 @@ use super::{
     Busy, ControlsScreen, Hint, Item, Live, Role, RowView, ScreenView, Section, Spot, Tool,
 };
 use crate::draft::cancels_by;
-use crate::input::{DeviceId, Event, EventKind};
+use crate::input::{DeviceId, Event, EventKind, Input};
 use crate::seat::{Outcome, Told};
-use crate::sheet::{Shape, SituationId};
+use crate::sheet::{Row, Shape, SituationId};
 
 /// How many of the last outcomes are kept, and how many of them are shown.
 const KEPT: usize = 32;
@@ -109,6 +109,8 @@ impl ControlsScreen {
         let all: Vec<Told<'_>> = self.trial.outcomes().collect();
         let presses = all.chunk_by(|a, b| (a.at, a.input) == (b.at, b.input));
         let mut lines: Vec<String> = Vec::new();
+        // What was not decided yet is told no more where it was since.
+        let mut decided: Vec<(Input, Option<Row>)> = Vec::new();
         for press in presses.rev() {
             let counts = |t: &&Told<'_>| {
                 use Outcome::{AlreadyOn, ToggledOff, Waiting, Worked};
@@ -120,10 +122,14 @@ impl ControlsScreen {
                 true => press.iter().collect(),
                 false => worked,
             };
-            for line in told.into_iter().map(|t| telling.tell(t)) {
-                if !lines.contains(&line) {
+            for told in told {
+                let of = (told.input, told.row);
+                let is_waiting = matches!(told.outcome, Outcome::Waiting { .. });
+                let line = telling.tell(told);
+                if !(lines.contains(&line) || is_waiting && decided.contains(&of)) {
                     lines.push(line);
                 }
+                decided.push(of);
             }
         }
         lines.truncate(SHOWN);

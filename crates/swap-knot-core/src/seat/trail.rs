@@ -191,20 +191,29 @@ impl State {
         }
     }
 
-    /// The one thing that a control works was worked, or is not live.
+    /// The one thing that a control works is pressed: what becomes of it.
     #[cold]
-    pub(super) fn tell_lone_press(&mut self, wiring: &Wiring, index: u16, before: u64) {
+    pub(super) fn lone_press_told(&mut self, wiring: &Wiring, index: u16, action: u16) {
         let wire = &wiring.wires[usize::from(index)];
         self.tell_silent(wiring, wire.control);
+        let before = self.log.end();
+        self.lone_press(usize::from(index), action, true);
         match self.live[usize::from(index)] {
             true => self.tell_worked(wiring, index, before),
             false => self.tell_why_not(wiring, index, wire),
         }
     }
 
-    /// A wire began to work its action; `before` is how many edges there were until then.
+    /// A wire begins to work its action, and what comes of that is told.
     #[cold]
-    pub(super) fn tell_worked(&mut self, wiring: &Wiring, index: u16, before: u64) {
+    pub(super) fn work_told(&mut self, wiring: &Wiring, index: u16) {
+        let before = self.log.end();
+        self.turn_on(wiring, index);
+        self.tell_worked(wiring, index, before);
+    }
+
+    /// A wire began to work its action; `before` is how many edges there were until then.
+    fn tell_worked(&mut self, wiring: &Wiring, index: u16, before: u64) {
         let wire = &wiring.wires[usize::from(index)];
         let began = self.log.since(before).any(|h| h.edge == Edge::Began);
         let toggles = match wire.part {

@@ -41,10 +41,10 @@ impl State {
                     self.note_part(wiring, control);
                 }
             }
-            let before = self.log.end();
-            self.lone_press(usize::from(wire), action, down);
             if down && self.trail.is_kept() {
-                self.tell_lone_press(wiring, wire, before);
+                self.lone_press_told(wiring, wire, action);
+            } else {
+                self.lone_press(usize::from(wire), action, down);
             }
             if !down && !self.taken.is_empty() {
                 self.forget_taken();
@@ -60,7 +60,7 @@ impl State {
     ///
     /// Down and up share every step, so that there is nothing for the processor to guess wrong.
     #[inline(always)]
-    fn lone_press(&mut self, index: usize, action: u16, down: bool) {
+    pub(super) fn lone_press(&mut self, index: usize, action: u16, down: bool) {
         let wire = &mut self.wires[index];
         let counts = if down {
             self.live[index]
@@ -432,10 +432,10 @@ impl State {
     /// A wire begins to work its action by its input, which is told.
     #[inline]
     pub(super) fn work(&mut self, wiring: &Wiring, index: u16) {
-        let before = self.log.end();
-        self.turn_on(wiring, index);
         if self.trail.is_kept() {
-            self.tell_worked(wiring, index, before);
+            self.work_told(wiring, index);
+        } else {
+            self.turn_on(wiring, index);
         }
     }
 
