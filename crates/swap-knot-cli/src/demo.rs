@@ -12,8 +12,8 @@ use swap_knot::{
 use crate::table::{BAD, GOOD, HEAD, QUIET, columns, styled};
 use crate::{CLEAN, Done, timeline};
 
-const SHEET: &str = include_str!("../../../demo/slack-water.toml");
-const TRACE: &str = include_str!("../../../demo/traces/cast-off.trace");
+const SHEET: &str = include_str!("../demo/slack-water.toml");
+const TRACE: &str = include_str!("../demo/cast-off.trace");
 const PROMPT: &str = "{do:cast-off} to leave, {walk} to walk";
 
 type Step = Result<(), Box<dyn Error>>;

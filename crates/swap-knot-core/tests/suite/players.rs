@@ -445,7 +445,7 @@ fn what_became_of_an_input_is_told_by_the_judge() {
             let row = t
                 .binding
                 .map_or("-".to_owned(), |b| sheet.row_name(b.cell.row));
-            format!("{} {row} {:?}", t.input, t.outcome)
+            format!("{} {row} {}", t.input, t.outcome.id())
         });
         let all = all.collect::<Vec<_>>().join(", ");
         hand.seat.keep_outcomes(0);
@@ -455,16 +455,16 @@ fn what_became_of_an_input_is_told_by_the_judge() {
     hand.key(Place::KeyZ, true)
         .key(Place::KeyH, false)
         .key(Place::KeyH, true);
-    assert_eq!(told(&mut hand), "KeyZ - NotBound, KeyH horn NotLive");
+    assert_eq!(told(&mut hand), "KeyZ - not-bound, KeyH horn elsewhere");
     hand.key(Place::ControlLeft, true)
         .key(Place::KeyJ, true)
         .key(Place::KeyK, true);
     assert_eq!(
         told(&mut hand),
-        "KeyJ jib Strict, KeyK knot Worked, KeyK knot LongerChord"
+        "KeyJ jib strict, KeyK knot worked, KeyK knot longer-chord"
     );
     hand.key(Place::KeyE, true).key(Place::KeyE, false);
-    assert_eq!(told(&mut hand), "KeyE coil Waiting, KeyE coil TooShort");
+    assert_eq!(told(&mut hand), "KeyE coil waiting, KeyE coil too-short");
     hand.key(Place::KeyE, true)
         .wait(600)
         .key(Place::KeyT, true)
@@ -472,13 +472,13 @@ fn what_became_of_an_input_is_told_by_the_judge() {
         .key(Place::KeyT, false);
     assert_eq!(
         told(&mut hand),
-        "KeyE coil Waiting, KeyE coil Worked, KeyT tap Waiting, KeyT tap TooLong"
+        "KeyE coil waiting, KeyE coil worked, KeyT tap waiting, KeyT tap too-long"
     );
     hand.feed(1, what::pad(PadButton::TriggerLeft, 0.5));
     assert_eq!(
         told(&mut hand),
-        "pad:trigger-left fire NotFarEnough, pad:trigger-left aim Worked"
+        "pad:trigger-left fire not-far-enough, pad:trigger-left aim worked"
     );
     hand.feed(0, EventKind::FocusLost).key(Place::KeyJ, true);
-    assert_eq!(told(&mut hand), "KeyJ - Spent");
+    assert_eq!(told(&mut hand), "KeyJ - spent");
 }
