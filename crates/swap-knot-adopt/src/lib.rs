@@ -56,7 +56,7 @@ pub enum WhyLeft {
     Own,
     /// It is not in force for this sheet.
     #[error("{0}")]
-    NotInForce(NotInForce),
+    NotInForce(Box<NotInForce>),
     /// The preset that the profile goes by has a word of its own there.
     #[error("the preset `{0}` of the profile has its own there; change that by hand")]
     InPreset(String),
@@ -105,7 +105,7 @@ pub fn adopt(
     for (setting, value) in profile.settings() {
         let unlawful = rig.not_in_force().iter().find(|n| n.setting == *setting);
         let why = match (unlawful, setting) {
-            (Some(n), _) => Some(WhyLeft::NotInForce(n.clone())),
+            (Some(n), _) => Some(WhyLeft::NotInForce(Box::new(n.clone()))),
             (None, Setting::Title) => continue,
             (None, Setting::Bind { row, column }) => {
                 let cell = sheet.find_row(row).map(|row| row.cell(*column));

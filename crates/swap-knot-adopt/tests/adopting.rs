@@ -1,6 +1,6 @@
 //! What is adopted plays as it did with the profile, and nothing else of the text changes.
 
-#![allow(clippy::unwrap_used)]
+#![allow(clippy::unwrap_used, clippy::panic)]
 
 use proptest::prelude::*;
 use swap_knot::{Draft, Layout, Profile, Rig, Setting, Sheet};

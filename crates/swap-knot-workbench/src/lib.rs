@@ -6,6 +6,7 @@
 //! sheet as its new defaults, with comments and order kept.
 
 mod bench;
+mod pads;
 mod window;
 
 pub use bench::{Bench, Finding, findings, player};

@@ -9,6 +9,10 @@ use swap_knot_egui::{Look, PlayerUi, Watch};
 use swap_knot_winit::Heard;
 
 use crate::bench::{Bench, Finding, findings};
+use crate::pads::Pads;
+
+/// How soon there is another picture where nothing else asks for one.
+const AGAIN: std::time::Duration = std::time::Duration::from_millis(16);
 
 /// What the larger part of the window shows.
 #[derive(Clone, Copy, PartialEq, Eq)]
@@ -26,6 +30,7 @@ pub struct Workbench {
     bench: Bench,
     player: PlayerUi,
     heard: Heard,
+    pads: Pads,
     watch: Watch,
     page: Page,
     checked: Vec<Layout>,
@@ -47,6 +52,7 @@ impl Workbench {
             bench,
             player: PlayerUi::new(controls),
             heard,
+            pads: Pads::new(),
             watch: Watch::default(),
             page: Page::Outcomes,
             checked,
@@ -63,7 +69,11 @@ impl eframe::App for Workbench {
     fn ui(&mut self, ui: &mut Ui, _: &mut eframe::Frame) {
         let now = self.heard.now();
         self.bench.follow(&mut self.player.controls);
-        let plays = self.player.frame(ui, self.heard.events(), now);
+        let pads = self.pads.events(now);
+        let events = self.heard.events().chain(pads);
+        let plays = self.player.frame(ui, events, now);
+        // Pads wake no window, and time goes by on its line.
+        ui.ctx().request_repaint_after(AGAIN);
         if !plays {
             return;
         }

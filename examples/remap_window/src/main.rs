@@ -64,10 +64,10 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         window_report::simulate(simulated, cc.egui_ctx.clone());
         Ok(Box::new(app))
     });
-    let size = egui::ViewportBuilder::default().with_inner_size([1280.0, 800.0]);
     let mut options = eframe::NativeOptions::default();
-    options.viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
     let event_loop = winit::event_loop::EventLoop::with_user_event().build()?;
+    let size = egui::ViewportBuilder::default().with_inner_size([1280.0, 800.0]);
+    options.viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
     let window = eframe::create_native("slack-water", options, start, &event_loop);
     Ok(event_loop.run_app(&mut HeardWindow::new(window, ear))?)
 }

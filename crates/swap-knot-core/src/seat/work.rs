@@ -36,10 +36,8 @@ impl State {
             return;
         };
         if let Some((wire, action)) = route.lone_press {
-            if down {
-                if wiring.latches {
-                    self.note_part(wiring, control);
-                }
+            if down && wiring.latches {
+                self.note_part(wiring, control);
             }
             if down && self.trail.is_kept() {
                 self.lone_press_told(wiring, wire, action);
