@@ -6,26 +6,22 @@ use swap_knot::{
     Profile, Rig, Row, Seat, Sheet, Stick, Telling, Time, Words,
 };
 
-use crate::common::{demo, small, what};
+use crate::common::{Hand, demo, small, what};
 
-/// A seat at a desk, asked what becomes of its inputs.
-struct Desk {
-    seat: Seat,
-    now: u64,
-}
+/// A hand, and a judge who is asked what becomes of what it does.
+struct Desk(Hand);
 
 impl Desk {
     fn new(sheet: &Sheet, profile: &Profile) -> Desk {
-        let mut seat = Seat::new(Rig::new(sheet, profile, &Layout::us()));
-        seat.keep_outcomes(64);
-        Desk { seat, now: 0 }
+        let mut hand = Hand::new(sheet);
+        let rig = Rig::new(sheet, profile, &Layout::us());
+        hand.seat.set_rig(rig);
+        hand.seat.keep_outcomes(64);
+        Desk(hand)
     }
 
     fn feed(&mut self, what: EventKind) -> &mut Desk {
-        self.now += 10;
-        let (at, device) = (Time::from_millis(self.now), DeviceId(0));
-        self.seat.feed(&Event { at, device, what });
-        self.seat.advance(at);
+        self.0.wait(10).feed(0, what).tick();
         self
     }
 
@@ -38,29 +34,24 @@ impl Desk {
     }
 
     fn enter(&mut self, names: &[&str]) -> &mut Desk {
-        let sheet = self.seat.rig().sheet().clone();
-        let ids: Vec<_> = names
-            .iter()
-            .map(|n| sheet.find_situation(n).unwrap())
-            .collect();
-        self.seat.set_situations(&ids);
+        self.0.situation(names);
         self
     }
 
     /// What was told since this was asked last, in words.
     fn told(&mut self) -> Vec<String> {
-        let (words, rig) = (Words::english(), self.seat.rig().clone());
+        let (words, rig) = (Words::english(), self.0.seat.rig().clone());
         let telling = Telling::new(&words, rig.sheet(), rig.resolver());
-        let told = self.seat.outcomes().map(|t| telling.tell(&t)).collect();
-        self.seat.keep_outcomes(0);
-        self.seat.keep_outcomes(64);
+        let told = self.0.seat.outcomes().map(|t| telling.tell(&t)).collect();
+        self.0.seat.keep_outcomes(0);
+        self.0.seat.keep_outcomes(64);
         told
     }
 
     /// The last outcome of a row.
     fn last(&self, row: &str) -> Outcome {
-        let row = self.seat.rig().sheet().find_row(row).unwrap();
-        let mut told = self.seat.outcomes().rev();
+        let row = self.0.seat.rig().sheet().find_row(row).unwrap();
+        let mut told = self.0.seat.outcomes().rev();
         told.find(|t| t.row == Some(row)).unwrap().outcome
     }
 }
@@ -136,12 +127,16 @@ fn every_trouble_has_an_outcome_of_its_own() {
     assert!(matches!(desk.last("rope"), Outcome::BrokenOff(_)));
     // A double tap: the second one too late, or held too long.
     desk.press(Place::KeyK).lift(Place::KeyK);
-    desk.now += 2_000;
+    desk.0.wait(2_000);
     desk.press(Place::KeyK);
-    let told = desk.seat.outcomes().filter(|t| t.row == Some(row("knot")));
+    let told = desk
+        .0
+        .seat
+        .outcomes()
+        .filter(|t| t.row == Some(row("knot")));
     let told: Vec<Outcome> = told.map(|t| t.outcome).collect();
     assert_eq!(told[told.len() - 2], Outcome::SecondTooLate);
-    desk.now += 2_000;
+    desk.0.wait(2_000);
     desk.lift(Place::KeyK);
     assert_eq!(desk.last("knot"), Outcome::TooLong);
     // A toggle, and what holds it beside.
@@ -159,7 +154,7 @@ fn every_trouble_has_an_outcome_of_its_own() {
     // Switched off; bound to nothing.
     desk.press(Place::KeyX).press(Place::KeyP);
     assert_eq!(desk.last("winch"), Outcome::SwitchedOff);
-    let last = desk.seat.outcomes().next_back().unwrap();
+    let last = desk.0.seat.outcomes().next_back().unwrap();
     assert_eq!((last.outcome, last.row), (Outcome::NotBound, None));
     // Covered by what is used, by all, and elsewhere.
     desk.enter(&["deck", "chart"])
@@ -176,8 +171,8 @@ fn every_trouble_has_an_outcome_of_its_own() {
     assert_eq!(desk.last("zoom"), Outcome::NotLive(NotLive::Elsewhere));
     // Nothing of a trigger and a stick, one step however much they tremble.
     desk.enter(&["deck"]);
-    desk.seat.keep_outcomes(0);
-    desk.seat.keep_outcomes(64);
+    desk.0.seat.keep_outcomes(0);
+    desk.0.seat.keep_outcomes(64);
     let (button, stick) = (PadButton::TriggerLeft, Stick::LEFT);
     for n in 1..=20_u8 {
         let value = f32::from(n) * 0.02;
@@ -187,8 +182,9 @@ fn every_trouble_has_an_outcome_of_its_own() {
     }
     assert_eq!(desk.last("walk"), Outcome::AtRest);
     assert_eq!(desk.last("rope"), Outcome::NotFarEnough);
-    assert!(desk.seat.outcomes().count() <= 4, "{:?}", desk.told());
+    assert!(desk.0.seat.outcomes().count() <= 4, "{:?}", desk.told());
     let trembled = desk
+        .0
         .seat
         .outcomes()
         .find(|t| t.row == Some(row("walk")))
@@ -214,7 +210,7 @@ fn whether_an_action_is_live_is_asked_without_pressing_anything() {
     let sheet = small(SHEET);
     let mut desk = Desk::new(&sheet, &Profile::default());
     let pause = sheet.find_situation("pause").unwrap();
-    let why = |desk: &Desk, name: &str| desk.seat.why_not_live(sheet.find(name).unwrap());
+    let why = |desk: &Desk, name: &str| desk.0.seat.why_not_live(sheet.find(name).unwrap());
     desk.enter(&["deck"]);
     assert_eq!(why(&desk, "lamp"), None);
     assert_eq!(why(&desk, "zoom"), Some(NotLive::Elsewhere));
@@ -225,7 +221,7 @@ fn whether_an_action_is_live_is_asked_without_pressing_anything() {
     desk.enter(&["deck", "chart", "pause"]);
     assert_eq!(why(&desk, "lamp"), Some(NotLive::Covered(pause)));
     let words = Words::english();
-    let rig = desk.seat.rig();
+    let rig = desk.0.seat.rig();
     let telling = Telling::new(&words, &sheet, rig.resolver());
     let row = Row::of(sheet.find("zoom").unwrap());
     assert_eq!(
@@ -240,7 +236,9 @@ fn what_is_told_outlasts_a_rig_and_not_a_sheet() {
     let mut desk = Desk::new(&sheet, &Profile::default());
     desk.enter(&["deck"]).press(Place::KeyL).lift(Place::KeyL);
     let profile = Profile::from_toml("format = 1\n[bind.lamp]\nkeyboard-1 = \"KeyO\"").unwrap();
-    desk.seat.set_rig(Rig::new(&sheet, &profile, &Layout::us()));
+    desk.0
+        .seat
+        .set_rig(Rig::new(&sheet, &profile, &Layout::us()));
     let told: Vec<String> = desk.told();
     assert_eq!(told, ["L: Lamp", "L: Zoom – only here: Chart"]);
     desk.press(Place::KeyL);
@@ -248,7 +246,8 @@ fn what_is_told_outlasts_a_rig_and_not_a_sheet() {
     assert_eq!(told, ["L: Zoom – only here: Chart"]);
     desk.press(Place::KeyO);
     let other = small("[actions.lamp]\nbind = \"KeyL\"");
-    desk.seat
+    desk.0
+        .seat
         .set_rig(Rig::new(&other, &Profile::default(), &Layout::us()));
     assert!(desk.told().is_empty());
 }

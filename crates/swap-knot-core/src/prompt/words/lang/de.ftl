@@ -767,5 +767,4 @@ outcome-broken-rig = nichts geworden: jetzt anders belegt
 outcome-broken-situation = nichts geworden: hier nicht mehr möglich
 outcome-broken-spent = nichts geworden: vom Spiel verbraucht
 outcome-broken-let-go = nichts geworden: losgelassen
-outcome-live = geht jetzt
 outcome-worked = ausgeführt

@@ -652,5 +652,4 @@ outcome-broken-rig = came to nothing: it is bound otherwise now
 outcome-broken-situation = came to nothing: it is not live any more
 outcome-broken-spent = came to nothing: the game used it up
 outcome-broken-let-go = came to nothing: let go
-outcome-live = works now
 outcome-worked = worked

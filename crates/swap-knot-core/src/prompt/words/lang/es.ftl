@@ -703,5 +703,4 @@ outcome-broken-rig = quedó en nada: ahora está asignado de otro modo
 outcome-broken-situation = quedó en nada: ya no es posible aquí
 outcome-broken-spent = quedó en nada: lo gastó el juego
 outcome-broken-let-go = quedó en nada: se soltó
-outcome-live = funciona ahora
 outcome-worked = ejecutado

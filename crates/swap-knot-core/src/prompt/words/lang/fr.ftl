@@ -704,5 +704,4 @@ outcome-broken-rig = sans suite : affecté autrement désormais
 outcome-broken-situation = sans suite : plus possible ici
 outcome-broken-spent = sans suite : utilisé par le jeu
 outcome-broken-let-go = sans suite : relâché
-outcome-live = possible maintenant
 outcome-worked = exécuté

@@ -697,5 +697,4 @@ outcome-broken-rig = senza effetto: ora è assegnato diversamente
 outcome-broken-situation = senza effetto: qui non è più possibile
 outcome-broken-spent = senza effetto: usato dal gioco
 outcome-broken-let-go = senza effetto: rilasciato
-outcome-live = funziona ora
 outcome-worked = eseguito

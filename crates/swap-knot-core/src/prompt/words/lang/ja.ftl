@@ -613,5 +613,4 @@ outcome-broken-rig = 無効：割り当てが変わりました
 outcome-broken-situation = 無効：ここではもう使えません
 outcome-broken-spent = 無効：ゲームが使いました
 outcome-broken-let-go = 無効：離しました
-outcome-live = 今使えます
 outcome-worked = 実行しました

@@ -717,5 +717,4 @@ outcome-broken-rig = 무효: 이제 다르게 지정됨
 outcome-broken-situation = 무효: 여기서는 더 이상 안 됨
 outcome-broken-spent = 무효: 게임이 써 버림
 outcome-broken-let-go = 무효: 놓음
-outcome-live = 지금 작동함
 outcome-worked = 실행됨

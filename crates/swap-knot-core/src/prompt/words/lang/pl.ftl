@@ -673,5 +673,4 @@ outcome-broken-rig = nic z tego: teraz przypisano inaczej
 outcome-broken-situation = nic z tego: tu już niedostępne
 outcome-broken-spent = nic z tego: gra to zużyła
 outcome-broken-let-go = nic z tego: puszczono
-outcome-live = działa teraz
 outcome-worked = wykonano

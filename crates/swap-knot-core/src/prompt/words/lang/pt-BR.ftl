@@ -742,5 +742,4 @@ outcome-broken-rig = deu em nada: agora está atribuído de outra forma
 outcome-broken-situation = deu em nada: não é mais possível aqui
 outcome-broken-spent = deu em nada: o jogo o consumiu
 outcome-broken-let-go = deu em nada: foi solto
-outcome-live = funciona agora
 outcome-worked = executado

@@ -688,5 +688,4 @@ outcome-broken-rig = не вышло: теперь назначено иначе
 outcome-broken-situation = не вышло: здесь больше недоступно
 outcome-broken-spent = не вышло: использовано игрой
 outcome-broken-let-go = не вышло: отпущено
-outcome-live = действует сейчас
 outcome-worked = выполнено

@@ -758,5 +758,4 @@ outcome-broken-rig = sonuçsuz: artık başka türlü atanmış
 outcome-broken-situation = sonuçsuz: burada artık olmuyor
 outcome-broken-spent = sonuçsuz: oyun kullandı
 outcome-broken-let-go = sonuçsuz: bırakıldı
-outcome-live = şimdi çalışıyor
 outcome-worked = yapıldı

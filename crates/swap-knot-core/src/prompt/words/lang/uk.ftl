@@ -689,5 +689,4 @@ outcome-broken-rig = нічого не вийшло: тепер призначе
 outcome-broken-situation = нічого не вийшло: тут більше недоступно
 outcome-broken-spent = нічого не вийшло: використано грою
 outcome-broken-let-go = нічого не вийшло: відпущено
-outcome-live = діє зараз
 outcome-worked = виконано

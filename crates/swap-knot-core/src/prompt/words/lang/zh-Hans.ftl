@@ -714,5 +714,4 @@ outcome-broken-rig = 未成：现在绑定已变
 outcome-broken-situation = 未成：此处已不可用
 outcome-broken-spent = 未成：已被游戏用掉
 outcome-broken-let-go = 未成：已松开
-outcome-live = 现在可用
 outcome-worked = 已执行

@@ -712,5 +712,4 @@ outcome-broken-rig = 未成：現在綁定已變
 outcome-broken-situation = 未成：此處已不可用
 outcome-broken-spent = 未成：已被遊戲用掉
 outcome-broken-let-go = 未成：已放開
-outcome-live = 現在可用
 outcome-worked = 已執行
