@@ -7,6 +7,7 @@ use super::{
 };
 use crate::draft::Draft;
 use crate::locker::{Errand, ErrandDone, ErrandOutcome, Roster, Slug};
+use crate::sheet::Sheet;
 
 /// The player's profiles, as far as is known.
 #[derive(Debug, Default)]
@@ -48,7 +49,8 @@ impl ControlsScreen {
 
     /// Edits another profile from here on, or the same as it was changed elsewhere.
     pub fn set_draft(&mut self, draft: Draft) {
-        self.draft = draft;
+        let before = std::mem::replace(&mut self.draft, draft);
+        self.carry_over(before.sheet());
         self.rows.forget();
         self.trial.set_rig(self.draft.rig());
         self.trial_of = self.draft.revision();
@@ -62,6 +64,30 @@ impl ControlsScreen {
             self.calm();
         }
         self.stale = true;
+    }
+
+    /// Where the player is, in the names of another sheet; what that does not have is left.
+    fn carry_over(&mut self, from: &Sheet) {
+        let to = self.draft.sheet();
+        if to.stamp() == from.stamp() {
+            return;
+        }
+        let spot = |spot: Spot| match spot {
+            Spot::Cell(cell) => {
+                let row = to.find_row(&from.row_name(cell.row))?;
+                Some(Spot::Cell(row.cell(cell.column)))
+            }
+            other => Some(other),
+        };
+        let page = Spot::Page(self.page);
+        let (focus, before) = (spot(self.focus), spot(self.before));
+        let last = self.last.and_then(spot);
+        self.about = self.about.and_then(|id| to.find(&from.declared(id).name));
+        let name = |id| &from.declared_situation(id).name;
+        self.tries = self.tries.and_then(|id| to.find_situation(name(id)));
+        self.last = last;
+        self.before = before.unwrap_or(page);
+        self.focus_on(focus.unwrap_or(page));
     }
 
     /// Tells the player something.

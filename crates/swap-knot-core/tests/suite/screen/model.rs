@@ -3,8 +3,8 @@
 use crate::common::what;
 use swap_knot_core::screen::{Item, ScreenView, Spot, Tool};
 use swap_knot_core::{
-    Column, Controls, DeviceKind, Draft, EventKind, Layout, Locker, Memory, PadButton, Place, Slug,
-    Stick, Words,
+    Column, Controls, DeviceKind, Draft, EventKind, Layout, Locker, Memory, PadButton, Place,
+    Sheet, Slug, Stick, Words,
 };
 
 use super::player::Player;
@@ -182,6 +182,23 @@ fn choose_what_is_told(player: &mut Player, dice: &mut Dice) {
     assert_eq!(said, told, "{}", answer.label);
 }
 
+/// The demo's sheet with an action by another name, another key, and one action fewer.
+fn another_version() -> Sheet {
+    let text = include_str!("../../../../../demo/slack-water.toml");
+    let (before, after) = text.split_once("[actions.photo]").unwrap();
+    let (_, after) = after.split_once("# Sets of bindings").unwrap();
+    let text = format!("{before}# Sets of bindings{after}");
+    let text = text
+        .replace(
+            "bind = [\"KeyE\", \"mouse:left\"",
+            "bind = [\"KeyO\", \"mouse:left\"",
+        )
+        .replace("[actions.lantern]", "[actions.lamp]")
+        .replace("lantern = {", "lamp = {")
+        .replace("whistle = \"horn\"", "lantern = \"lamp\"");
+    Sheet::from_toml(&text).unwrap()
+}
+
 /// Whatever is pressed, pointed at and waited for: the screen is never stuck, shows what is, and
 /// loses nothing.
 #[test]
@@ -202,6 +219,8 @@ fn play_anything(mut dice: Dice) {
     player.controls.set_words(&Words::english());
     player.open();
     let mut applied = player.controls.profile().clone();
+    let sheets = [player.sheet.clone(), another_version()];
+    let mut swapped = false;
     let many = 20_000;
     for n in 0..many {
         match dice.roll(40) {
@@ -220,6 +239,11 @@ fn play_anything(mut dice: Dice) {
                 }
             }
             6 if dice.roll(4) == 0 => drop(player.controls.save()),
+            7 if dice.roll(8) == 0 => {
+                // The developer saves the sheet, also in the middle of a question.
+                swapped = !swapped;
+                player.controls.follow_sheet(&sheets[usize::from(swapped)]);
+            }
             5 if player.view().dialog.is_some() => choose_what_is_told(&mut player, &mut dice),
             _ => player.send(anything(&mut dice)),
         }
