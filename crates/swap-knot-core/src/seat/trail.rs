@@ -6,7 +6,7 @@ use std::collections::VecDeque;
 use super::state::{Phase, State};
 use super::work::toggles;
 use super::{Cause, Edge, Outcome, Seat, Told};
-use crate::input::{Control, DeviceId, Input, MODIFIER_PLACES, Time, writes_text};
+use crate::input::{Control, DeviceId, Input, Time, writes_text};
 use crate::law::Bound;
 use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
 use crate::sheet::{ActionId, Manner, Row, SituationId};
@@ -284,10 +284,12 @@ impl State {
                 .flatten();
             return Outcome::NotLive(why.unwrap_or(NotLive::Elsewhere));
         }
-        if let Some(part) = self.not_held(wiring, wire) {
-            return part;
+        let part = self.not_held(wiring, wire);
+        if let Some(why) = part.and_then(|part| self.why_not_held(part)) {
+            return why;
         }
-        if let Some(modifier) = self.other_modifier(wiring, wire).filter(|_| wire.strict) {
+        let other = self.other_modifier(wiring, wire).filter(|_| wire.strict);
+        if let Some(modifier) = other.and_then(Control::input) {
             return Outcome::Strict(modifier);
         }
         if wire.together && !self.came_together(wiring, wire) {
@@ -299,26 +301,13 @@ impl State {
         }
     }
 
-    /// The first part of a chord that is not held, and whether that is because it is spent.
-    fn not_held(&self, wiring: &Wiring, wire: &Wire) -> Option<Outcome> {
-        let there = |c| self.is_held(c) || self.is_latched(wiring, wire, c);
-        let mut parts = wiring.held_of(wire).iter();
-        let &[a, b] = parts.find(|&&[a, b]| !there(a) && !there(b))?;
-        if let Some(spent) = [a, b].into_iter().find(|&c| self.held.is_spent(c)) {
-            return Some(Outcome::PartSpent(self.input_of(spent)?));
+    /// What a part of a chord lacks that is not held.
+    fn why_not_held(&self, [a, b]: [Control; 2]) -> Option<Outcome> {
+        let spent = [a, b].into_iter().find(|&c| self.held.is_spent(c));
+        match spent {
+            Some(spent) => self.input_of(spent).map(Outcome::PartSpent),
+            None => self.input_of(a).map(Outcome::NotHeld),
         }
-        self.input_of(a).map(Outcome::NotHeld)
-    }
-
-    /// A modifier that is held and no part of a chord.
-    fn other_modifier(&self, wiring: &Wiring, wire: &Wire) -> Option<Input> {
-        let own = |modifier| {
-            let mut held = wiring.held_of(wire).iter();
-            wire.control == modifier || held.any(|pair| pair.contains(&modifier))
-        };
-        let mut all = MODIFIER_PLACES.map(Control::key).into_iter();
-        let other = all.find(|&modifier| self.held.is_down(modifier) && !own(modifier))?;
-        other.input()
     }
 
     /// The longer chord that has what completes a wire.

@@ -136,20 +136,26 @@ impl State {
     pub(super) fn is_ready(&self, wiring: &Wiring, index: u16, wire: &Wire) -> bool {
         self.live[usize::from(index)]
             && (wire.held_len == 0 || self.holds(wiring, wire))
-            && (!wire.strict || self.no_other_modifier(wiring, wire))
+            && (!wire.strict || self.other_modifier(wiring, wire).is_none())
             && (!wire.together || self.came_together(wiring, wire))
     }
 
     /// Whether a part of a chord is held: down, not spent, and not by the very event that is judged.
-    pub(super) fn is_held(&self, control: Control) -> bool {
+    fn is_held(&self, control: Control) -> bool {
         self.held.is_down(control) && !self.fresh.has(control)
     }
 
     /// Whether everything that a chord wants held is down.
     pub(super) fn holds(&self, wiring: &Wiring, wire: &Wire) -> bool {
-        let mut held = wiring.held_of(wire).iter();
+        self.not_held(wiring, wire).is_none()
+    }
+
+    /// The first part that a chord wants held and that is not: either side of it would do.
+    #[inline]
+    pub(super) fn not_held(&self, wiring: &Wiring, wire: &Wire) -> Option<[Control; 2]> {
         let there = |c| self.is_held(c) || self.is_latched(wiring, wire, c);
-        held.all(|&[a, b]| there(a) || there(b))
+        let mut held = wiring.held_of(wire).iter();
+        held.find(|&&[a, b]| !there(a) && !there(b)).copied()
     }
 
     /// Whether everything that a chord wants held was pressed just before.
@@ -164,18 +170,14 @@ impl State {
         held.all(|&[a, b]| soon(a) || soon(b))
     }
 
-    pub(super) fn no_other_modifier(&self, wiring: &Wiring, wire: &Wire) -> bool {
-        MODIFIER_PLACES
-            .map(Control::key)
-            .into_iter()
-            .all(|modifier| {
-                !self.held.is_down(modifier)
-                    || wire.control == modifier
-                    || wiring
-                        .held_of(wire)
-                        .iter()
-                        .any(|pair| pair.contains(&modifier))
-            })
+    /// A modifier that is held and no part of a chord.
+    pub(super) fn other_modifier(&self, wiring: &Wiring, wire: &Wire) -> Option<Control> {
+        let own = |modifier| {
+            let mut held = wiring.held_of(wire).iter();
+            wire.control == modifier || held.any(|pair| pair.contains(&modifier))
+        };
+        let mut all = MODIFIER_PLACES.map(Control::key).into_iter();
+        all.find(|&modifier| self.held.is_down(modifier) && !own(modifier))
     }
 
     /// A button came up: what it completed ends by itself, what it was held for is broken off.
