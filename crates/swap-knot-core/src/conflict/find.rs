@@ -224,8 +224,11 @@ pub(crate) fn unsettled(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec
 }
 
 /// Whether two conflicts are between the same cells by the same chords.
-pub(crate) fn is_same(a: &Conflict, b: &Conflict) -> bool {
-    let same = |a: &Party, b: &Party| a.cell == b.cell && a.chord == b.chord;
+pub(crate) fn is_same((of_a, a): (&Sheet, &Conflict), (of_b, b): (&Sheet, &Conflict)) -> bool {
+    let same = |a: &Party, b: &Party| {
+        let [row_a, row_b] = [of_a.row_name(a.cell.row), of_b.row_name(b.cell.row)];
+        row_a == row_b && a.cell.column == b.cell.column && a.chord == b.chord
+    };
     same(&a.first, &b.first) && same(&a.second, &b.second)
 }
 

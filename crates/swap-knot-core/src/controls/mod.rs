@@ -20,14 +20,14 @@ pub use saving::{Saving, SavingDone};
 use self::devices::Devices;
 use self::mapping::Controllers;
 use self::saving::Keeping;
-use crate::conflict::{Conflict, unsettled};
+use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
 use crate::input::{DeviceId, Event, KeyQuirks, Time};
 use crate::layout::{Layout, LayoutLearner, Resolver};
 use crate::locker::{Locker, Slug};
 use crate::profile::{Newer, Profile};
 use crate::prompt::{Prompt, PromptError, Rendered, Tell, Telling, Words};
-use crate::rig::Rig;
+use crate::rig::{Rig, RigNote};
 use crate::screen::ControlsScreen;
 use crate::seat::Seat;
 use crate::sheet::Sheet;
@@ -463,19 +463,16 @@ impl Controls {
         let new = now.not_in_force().iter();
         let new = new.filter(|n| !before.not_in_force().contains(n));
         self.reports.extend(new.cloned().map(Report::NotInForce));
-        // By what is said of it: another sheet has other ids.
-        let words = Words::english();
-        let of = |rig: &'_ Rig| (rig.sheet().clone(), rig.resolver().clone());
-        let ((then, on_then), (sheet, on)) = (of(before), of(now));
-        let was = Telling::new(&words, &then, &on_then);
-        let is = Telling::new(&words, &sheet, &on);
-        let known: Vec<String> = conflicts_in(before).iter().map(|c| was.tell(c)).collect();
-        let met = conflicts_in(now);
-        let met = met.into_iter().filter(|c| !known.contains(&is.tell(c)));
+        // Of another sheet they are the same by their names.
+        let (then, sheet) = (before.sheet(), now.sheet());
+        let known = conflicts_in(before);
+        let is_new = |c: &Conflict| !known.iter().any(|k| is_same((then, k), (sheet, c)));
+        let met = conflicts_in(now).into_iter().filter(is_new);
         self.reports
             .extend(met.map(|c| Report::Conflict(Box::new(c))));
-        let known: Vec<String> = before.notes().iter().map(|n| was.tell(n)).collect();
-        let notes = now.notes().iter().filter(|n| !known.contains(&is.tell(*n)));
+        let known: Vec<String> = before.notes().iter().map(|n| n.describe(then)).collect();
+        let is_new = |n: &&RigNote| !known.contains(&n.describe(sheet));
+        let notes = now.notes().iter().filter(is_new);
         self.reports.extend(notes.cloned().map(Report::Note));
     }
 }

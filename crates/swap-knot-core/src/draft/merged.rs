@@ -42,7 +42,7 @@ impl Merged {
         let (mut conflicts, mut not_in_force) = judged(&profile);
         conflicts.retain(|c| {
             let mut known = before.iter().flat_map(|(all, _)| all);
-            !known.any(|k| is_same(k, c))
+            !known.any(|k| is_same((sheet, k), (sheet, c)))
         });
         not_in_force.retain(|n| before.iter().all(|(_, all)| !all.contains(n)));
         Merged {
