@@ -6,7 +6,7 @@ use std::path::PathBuf;
 
 use swap_knot::{
     Conflict, Demand, Finding, FindingKind, Layout, Platform, PresetProblem, Profile, Rig, Sheet,
-    Survey, conflicts, demands, preset_problems,
+    Survey, demands, preset_problems,
 };
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
@@ -62,7 +62,6 @@ fn choice(word: &str) -> Result<Choice, String> {
 struct Checked {
     sheet: Sheet,
     bindings: usize,
-    always: Vec<Conflict>,
     survey: Survey,
     /// What the presets bring that the defaults do not have.
     presets: Vec<PresetProblem>,
@@ -76,7 +75,12 @@ struct Checked {
 
 impl Checked {
     fn problems(&self) -> usize {
-        let always = self.always.iter().filter(|c| c.class.is_conflict()).count();
+        let always = self
+            .survey
+            .conflicts()
+            .iter()
+            .filter(|c| c.class.is_conflict())
+            .count();
         let some = self.survey.findings().iter().filter(|f| f.is_problem);
         let texts = self.texts.as_ref().map_or(0, texts::Checked::problems);
         let marks = self.marks.as_ref().map_or(0, |m| m.problems.len());
@@ -125,14 +129,10 @@ fn check(
 ) -> Checked {
     let platform = Platform::current();
     let rig = Rig::new(&sheet, profile, &Layout::us());
-    let mut always = conflicts(&sheet, rig.bindings(), layouts, platform);
-    // Those on some layouts only are among the survey's findings, with a remedy.
-    always.retain(|c| c.layouts.is_empty() || !c.class.is_conflict());
     Checked {
         survey: Survey::new(&sheet, rig.bindings(), layouts, platform),
         presets: preset_problems(&sheet, layouts, platform),
         bindings: rig.bindings().len(),
-        always,
         sheet,
         texts,
         marks: None,
@@ -174,8 +174,10 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         marks::print(&mut out, found)?;
     }
 
-    let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) =
-        checked.always.iter().partition(|c| c.class.is_conflict());
+    let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) = survey
+        .conflicts()
+        .iter()
+        .partition(|c| c.class.is_conflict());
     for conflict in open {
         let text = conflict.describe(sheet);
         writeln!(out, "\n{} {text}", styled(BAD, "conflict:"))?;
@@ -373,7 +375,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
             })
         })
         .collect();
-    let conflicts: Vec<_> = checked.always.iter().map(conflict).collect();
+    let conflicts: Vec<_> = checked.survey.conflicts().iter().map(conflict).collect();
     let findings: Vec<_> = checked.survey.findings().iter().map(finding).collect();
     crate::table::print_json(&serde_json::json!({
         "problems": checked.problems(),

@@ -6,8 +6,7 @@ use std::sync::mpsc::{Receiver, channel};
 
 use notify::{RecursiveMode, Watcher as _};
 use swap_knot::{
-    CarriedOver, Controls, Layout, Platform, Profile, Resolver, Sheet, Survey, conflicts,
-    preset_problems,
+    CarriedOver, Controls, Layout, Platform, Profile, Resolver, Sheet, Survey, preset_problems,
 };
 use swap_knot_adopt::{AdoptError, Adopted, adopt};
 
@@ -28,7 +27,7 @@ pub struct Bench {
 struct Watching {
     events: Receiver<()>,
     /// Hears as long as it lives.
-    _watcher: Option<notify::RecommendedWatcher>,
+    watcher: notify::Result<notify::RecommendedWatcher>,
 }
 
 /// What is played until a sheet can be read.
@@ -86,6 +85,15 @@ impl Bench {
     /// What is wrong with the file as it is now, with the line of each mistake.
     pub fn mistakes(&self) -> Option<&str> {
         self.mistakes.as_deref()
+    }
+
+    /// Why nobody hears that the file is saved, if nobody does: then it is read once.
+    pub fn why_not_watched(&self) -> Option<String> {
+        self.watching
+            .watcher
+            .as_ref()
+            .err()
+            .map(ToString::to_string)
     }
 
     /// How often another text of the file was taken up.
@@ -147,17 +155,12 @@ impl Bench {
 pub fn findings(controls: &Controls, layouts: &[Layout]) -> Vec<Finding> {
     let rig = controls.seat().rig();
     let (sheet, platform) = (rig.sheet(), Platform::current());
-    let mut out = Vec::new();
-    for conflict in conflicts(sheet, rig.bindings(), layouts, platform) {
-        // Those on some layouts only are among the survey's findings.
-        if conflict.layouts.is_empty() || !conflict.class.is_conflict() {
-            out.push(Finding {
-                is_problem: conflict.class.is_conflict(),
-                text: conflict.describe(sheet),
-            });
-        }
-    }
     let survey = Survey::new(sheet, rig.bindings(), layouts, platform);
+    let conflicts = survey.conflicts().iter().map(|c| Finding {
+        is_problem: c.class.is_conflict(),
+        text: c.describe(sheet),
+    });
+    let mut out: Vec<Finding> = conflicts.collect();
     out.extend(survey.findings().iter().map(|f| Finding {
         is_problem: f.is_problem,
         text: format!(
@@ -211,8 +214,5 @@ fn watch(file: &Path, wake: impl Fn() + Send + 'static) -> Watching {
         watcher.watch(folder, RecursiveMode::NonRecursive)?;
         Ok(watcher)
     });
-    Watching {
-        events,
-        _watcher: watcher.ok(),
-    }
+    Watching { events, watcher }
 }

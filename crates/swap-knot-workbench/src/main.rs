@@ -23,7 +23,7 @@ struct Args {
     layout: Option<String>,
     /// Check these layouts, separated by commas; without it, the widely used ones.
     #[arg(long, value_name = "NAMES", value_delimiter = ',')]
-    check: Vec<String>,
+    layouts: Vec<String>,
 }
 
 fn main() -> ExitCode {
@@ -47,10 +47,10 @@ fn run(args: &Args) -> Result<(), Box<dyn std::error::Error>> {
         Some(name) => shipped(name)?,
         None => swap_knot_winit::system_layout().unwrap_or_else(Layout::us),
     };
-    let checked: Vec<Layout> = match args.check.is_empty() {
+    let checked: Vec<Layout> = match args.layouts.is_empty() {
         true => Layout::widely_used().collect(),
         false => args
-            .check
+            .layouts
             .iter()
             .map(|n| shipped(n))
             .collect::<Result<_, _>>()?,

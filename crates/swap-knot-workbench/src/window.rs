@@ -130,6 +130,10 @@ impl Workbench {
                     ui.label(RichText::new(mistakes).monospace().color(look.conflict));
                 });
         }
+        if let Some(why) = self.bench.why_not_watched() {
+            let text = format!("The file is not watched, so that it is not read again: {why}");
+            ui.label(RichText::new(text).color(look.conflict));
+        }
         let controls = &mut self.player.controls;
         let sheet = controls.seat().rig().sheet().clone();
         ui.horizontal_wrapped(|ui| {

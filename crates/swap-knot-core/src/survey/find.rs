@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use super::{Apart, Finding, FindingKind, same_places};
-use crate::conflict::conflicts;
+use crate::conflict::{Conflict, conflicts};
 use crate::input::{Input, Modifier, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Board, Layout, Level, Resolver};
@@ -16,12 +16,13 @@ const TORN: f32 = 1.5;
 /// A group is scattered when a key is this far from where it is among the others on `us`.
 const SCATTERED: f32 = 1.2;
 
+/// What comes of the layouts, and the conflicts and notices that come of none.
 pub(super) fn findings(
     sheet: &Sheet,
     bindings: &[Bound],
     layouts: &[Layout],
     platform: Platform,
-) -> Vec<Finding> {
+) -> (Vec<Finding>, Vec<Conflict>) {
     let keyboard: Vec<&Bound> = bindings
         .iter()
         .filter(|b| b.cell.column.kind() == ColumnKind::Keyboard)
@@ -42,20 +43,19 @@ pub(super) fn findings(
         look.torn_apart(layout, &pairs, &mut found);
     }
     let mut findings: Vec<Finding> = found.0.into_values().collect();
-    for conflict in conflicts(sheet, bindings, layouts, platform) {
-        // What is so on every layout does not come of the layout.
-        if conflict.class.is_conflict() && !conflict.layouts.is_empty() {
-            findings.push(Finding {
-                cells: vec![conflict.first.cell, conflict.second.cell],
-                layouts: conflict.layouts.clone(),
-                is_problem: true,
-                remedy: look.elsewhere(&[conflict.first.cell, conflict.second.cell]),
-                kind: FindingKind::Conflict(Box::new(conflict)),
-            });
-        }
-    }
+    // What is so on every layout does not come of the layout.
+    let of_layout = |c: &Conflict| c.class.is_conflict() && !c.layouts.is_empty();
+    let all = conflicts(sheet, bindings, layouts, platform).into_iter();
+    let (of_layouts, always): (Vec<_>, Vec<_>) = all.partition(of_layout);
+    findings.extend(of_layouts.into_iter().map(|conflict| Finding {
+        cells: vec![conflict.first.cell, conflict.second.cell],
+        layouts: conflict.layouts.clone(),
+        is_problem: true,
+        remedy: look.elsewhere(&[conflict.first.cell, conflict.second.cell]),
+        kind: FindingKind::Conflict(Box::new(conflict)),
+    }));
     findings.sort_by_key(|f| (!f.is_problem, f.cells.first().copied()));
-    findings
+    (findings, always)
 }
 
 /// Findings by what they are about, each with the layouts it was found on.

@@ -51,6 +51,7 @@ use crate::sheet::{Cell, Row, Sheet};
 #[derive(Clone, Debug)]
 pub struct Survey {
     findings: Vec<Finding>,
+    conflicts: Vec<Conflict>,
     forgotten: Vec<Forgotten>,
     layouts: Vec<String>,
 }
@@ -116,8 +117,10 @@ impl Survey {
         layouts: &[Layout],
         platform: Platform,
     ) -> Survey {
+        let (findings, conflicts) = find::findings(sheet, bindings, layouts, platform);
         Survey {
-            findings: find::findings(sheet, bindings, layouts, platform),
+            findings,
+            conflicts,
             forgotten: forgotten::forgotten(sheet, bindings),
             layouts: layouts.iter().map(|l| l.name().to_owned()).collect(),
         }
@@ -126,6 +129,11 @@ impl Survey {
     /// What was found: problems first, then by binding.
     pub fn findings(&self) -> &[Finding] {
         &self.findings
+    }
+
+    /// The conflicts and notices that do not come of a layout; those that do are among the findings.
+    pub fn conflicts(&self) -> &[Conflict] {
+        &self.conflicts
     }
 
     /// What may have been forgotten, whatever the layout.

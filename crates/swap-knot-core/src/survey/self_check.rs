@@ -2,7 +2,6 @@
 
 use std::fmt;
 
-use crate::conflict::conflicts;
 use crate::input::Platform;
 use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
@@ -125,16 +124,17 @@ fn problems_with(
     let mut profile = Profile::default();
     profile.set_preset(preset);
     let rig = Rig::new(sheet, &profile, Resolver::new(&Layout::us(), platform));
-    let conflicts = conflicts(sheet, rig.bindings(), layouts, platform);
-    let conflicts = conflicts.iter().filter(|c| c.class.is_conflict());
-    let mut out: Vec<String> = conflicts.map(|c| c.describe(sheet)).collect();
-    let findings = super::find::findings(sheet, rig.bindings(), layouts, platform);
+    let (findings, always) = super::find::findings(sheet, rig.bindings(), layouts, platform);
+    let always = always.iter().filter(|c| c.class.is_conflict());
+    let mut out: Vec<String> = always.map(|c| c.describe(sheet)).collect();
     for finding in findings.iter().filter(|f| f.is_problem) {
-        let told = matches!(finding.kind, super::FindingKind::Conflict(_));
-        if !told {
-            let on = finding.layouts_in_words();
-            out.push(format!("{} (on layouts {on})", finding.describe(sheet)));
-        }
+        out.push(match &finding.kind {
+            super::FindingKind::Conflict(conflict) => conflict.describe(sheet),
+            _ => {
+                let on = finding.layouts_in_words();
+                format!("{} (on layouts {on})", finding.describe(sheet))
+            }
+        });
     }
     let notes = rig.notes().iter();
     let too_many = notes.filter(|n| matches!(n, RigNote::TooMany { .. }));
