@@ -77,7 +77,7 @@ impl Overlay {
             self.switch(!self.is_on, controls);
         }
         if controls.seat().is_recording() {
-            self.sign(ctx);
+            self.sign(ctx, controls.seat().is_recording_full());
         }
         if !self.is_on {
             return;
@@ -164,11 +164,16 @@ impl Overlay {
     }
 
     /// That something is recorded, also where the window is not shown.
-    fn sign(&self, ctx: &Context) {
+    fn sign(&self, ctx: &Context, is_full: bool) {
         let layer = egui::LayerId::new(egui::Order::Foreground, egui::Id::unique("swap-knot rec"));
         let at = ctx.content_rect().left_bottom() + vec2(12.0, -12.0);
         let painter = ctx.layer_painter(layer);
-        let text = format!("● recording (Shift+{} ends it)", self.key.name());
+        let what = if is_full {
+            "the recording is full"
+        } else {
+            "recording"
+        };
+        let text = format!("● {what} (Shift+{} ends it)", self.key.name());
         let font = egui::FontId::proportional(14.0);
         let galley = painter.layout_no_wrap(text, font, Look::DARK.conflict);
         let place = egui::Align2::LEFT_BOTTOM.anchor_size(at, galley.size());

@@ -4,7 +4,7 @@
 use std::collections::{BTreeMap, HashMap};
 
 use swap_knot::{
-    CarriedOver, Cell, Chord, KnobValue, Layout, Profile, Row, Setting, SettingValue, Sheet,
+    CarriedOver, Cell, KnobValue, Layout, Profile, Rig, Row, Setting, SettingValue, Sheet,
 };
 
 /// The most different texts that one list counts; further ones are counted together.
@@ -127,10 +127,13 @@ impl Tally {
             count.by_preset.add(&preset);
         }
         touched.dedup();
+        if !touched.is_empty() {
+            // What is left there is what is played with, by the law of the sheet.
+            let rig = Rig::new(&self.sheet, &profile, &self.usual);
+            touched.retain(|row| rig.bindings_of(*row).is_empty());
+        }
         for row in touched {
-            if !is_bound(&self.sheet, &profile, row, &changes) {
-                *self.unbound.entry(row).or_default() += 1;
-            }
+            *self.unbound.entry(row).or_default() += 1;
         }
         let mut is_changed = !changes.is_empty();
         for (setting, value) in profile.settings() {
@@ -149,25 +152,6 @@ impl Tally {
 
 /// The word for what is bound to nothing.
 pub(super) const UNBOUND: &str = "unbound";
-
-/// Whether anything is left on a row.
-fn is_bound(
-    sheet: &Sheet,
-    profile: &Profile,
-    row: Row,
-    changes: &[(Cell, Option<&Chord>)],
-) -> bool {
-    let own = |cell: Cell| changes.iter().find(|(c, _)| *c == cell);
-    let mut changed = changes.iter().filter(|(cell, _)| cell.row == row);
-    let mut defaults = sheet.defaults_of(row.action).iter();
-    let presets = profile.preset().and_then(|name| sheet.preset(name));
-    let mut presets = presets.into_iter().flat_map(|p| &p.cells);
-    changed.any(|(_, chord)| chord.is_some())
-        || defaults.any(|b| {
-            b.cell.row == row && own(b.cell).is_none() && profile.under(sheet, b.cell).is_some()
-        })
-        || presets.any(|(cell, chord)| cell.row == row && own(*cell).is_none() && chord.is_some())
-}
 
 impl SettingCount {
     fn add(&mut self, value: &SettingValue) {

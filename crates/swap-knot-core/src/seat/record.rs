@@ -109,8 +109,8 @@ impl Seat {
     ///
     /// What a player types is left out: what keys type, keys that write where a situation is for typing,
     /// and keys that a menu has. So is what the game itself drives and spends; and what is held already
-    /// counts from its next press. After about a million entries it stops by itself, see
-    /// [`Seat::is_recording`]. Nothing is paid while nothing is recorded.
+    /// counts from its next press. After about a million entries it is full, see
+    /// [`Seat::is_recording_full`]. Nothing is paid while nothing is recorded.
     ///
     /// ```
     /// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
@@ -141,9 +141,14 @@ impl Seat {
         self.recorder = Some(Box::new(recorder));
     }
 
-    /// Whether it is recorded what the seat is fed; not any more where the recording is full.
+    /// Whether a recording was begun and not ended.
     pub fn is_recording(&self) -> bool {
-        self.recorder.as_ref().is_some_and(|r| !r.is_full())
+        self.recorder.is_some()
+    }
+
+    /// Whether a recording has all that it can hold: what comes now is not in it.
+    pub fn is_recording_full(&self) -> bool {
+        self.recorder.as_ref().is_some_and(|r| r.is_full())
     }
 
     /// Ends a recording, and hands it out; none where none was begun.
