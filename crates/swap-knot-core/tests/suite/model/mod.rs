@@ -3,6 +3,7 @@
 mod book;
 mod changes;
 mod rules;
+mod told;
 mod world;
 
 pub use world::{Move, Played, World};

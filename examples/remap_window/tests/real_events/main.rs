@@ -1,0 +1,105 @@
+//! The window under its own X server, with real key and mouse events.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
+
+#[path = "../desktop/mod.rs"]
+mod desktop;
+mod play;
+mod screen;
+mod starter;
+
+use std::path::Path;
+use std::process::Command;
+
+use desktop::{Desktop, Window, skip_without_display};
+
+/// X key codes, which are those of Linux plus 8.
+const ESCAPE: u8 = 9;
+const BACKSPACE: u8 = 22;
+const TAB: u8 = 23;
+const KEY_Q: u8 = 24;
+const KEY_W: u8 = 25;
+const ENTER: u8 = 36;
+const KEY_F: u8 = 41;
+const KEY_G: u8 = 42;
+const KEY_H: u8 = 43;
+const SEMICOLON: u8 = 47;
+const KEY_N: u8 = 57;
+const SPACE: u8 = 65;
+const UP: u8 = 111;
+const RIGHT: u8 = 114;
+const DOWN: u8 = 116;
+const DELETE: u8 = 119;
+
+trait Opens {
+    /// Opens the window example, with profiles in a folder.
+    fn open(&self, profiles: &Path) -> Window;
+
+    /// The same with options.
+    fn open_with(&self, profiles: &Path, args: &[&str]) -> Window;
+}
+
+impl Opens for Desktop {
+    fn open(&self, profiles: &Path) -> Window {
+        self.open_with(profiles, &[])
+    }
+
+    fn open_with(&self, profiles: &Path, args: &[&str]) -> Window {
+        let mut program = Command::new(env!("CARGO_BIN_EXE_remap_window"));
+        program.args(["--report", "--simulate", "--profiles"]);
+        program.arg(profiles).args(args);
+        let mut window = self.run(program);
+        window.wait_for_prompt("to leave");
+        window.take_focus();
+        window
+    }
+}
+
+/// A desktop and a folder for profiles, where there can be a display.
+fn desk() -> Option<(Desktop, tempfile::TempDir)> {
+    let there = !skip_without_display();
+    there.then(|| (Desktop::start(), tempfile::tempdir().unwrap()))
+}
+
+const CAST_OFF: &str = "cell cast-off keyboard-1";
+
+fn push(window: &mut Window, button: &str) {
+    window.simulate(&format!("0 9 pad:{button} 1"));
+    window.simulate(&format!("0 9 pad:{button} 0"));
+}
+
+/// Pushes a button until the focus is somewhere.
+fn go(window: &mut Window, button: &str, to: &str) {
+    for _ in 0..60 {
+        if window.last("focus: ") == to {
+            return;
+        }
+        push(window, button);
+        std::thread::sleep(std::time::Duration::from_millis(60));
+    }
+    panic!("{to} is not reached, {} is", window.last("focus: "));
+}
+
+/// Waits until a profile on the disk has a text in it.
+fn wait_for_file(file: &Path, text: &str) {
+    for _ in 0..200 {
+        if std::fs::read_to_string(file).is_ok_and(|kept| kept.contains(text)) {
+            return;
+        }
+        std::thread::sleep(std::time::Duration::from_millis(50));
+    }
+    panic!(
+        "{} never had {text}: {:?}",
+        file.display(),
+        std::fs::read_to_string(file)
+    );
+}
+
+fn with_control(window: &Window, key: u8) {
+    const CONTROL: u8 = 37;
+    window.hold(CONTROL);
+    window.press(key);
+    window.let_go(CONTROL);
+}
+
+const KEY_S: u8 = 39;
