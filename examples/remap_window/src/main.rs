@@ -86,7 +86,7 @@ impl eframe::App for App {
         if plays {
             egui::CentralPanel::default().show(ui, |ui| self.show(ui));
         }
-        self.report.frame(&mut self.player);
+        self.report.frame(ui, &mut self.player);
     }
 }
 

@@ -2,24 +2,33 @@
 
 use std::collections::HashMap;
 use std::io::BufRead as _;
+use std::sync::atomic::{AtomicUsize, Ordering};
 
-use egui::{Context, Rect};
+use egui::{Context, Rect, Ui};
 use swap_knot::{Controls, Edge, Event, Row, Trace, TraceEntry};
 use swap_knot_egui::PlayerUi;
 use swap_knot_winit::Ear;
+
+/// How many simulated lines have been passed on.
+static SIMULATED: AtomicUsize = AtomicUsize::new(0);
 
 /// Prints a line for everything that happens; things that stay as they are only once.
 #[derive(Debug)]
 pub struct Report {
     is_on: bool,
     last: HashMap<String, String>,
+    /// The simulated lines that had been passed on before this frame.
+    simulated: usize,
 }
 
 impl Report {
     /// Prints, or says nothing at all.
     pub fn new(is_on: bool) -> Report {
-        let last = HashMap::new();
-        Report { is_on, last }
+        Report {
+            is_on,
+            last: HashMap::new(),
+            simulated: 0,
+        }
     }
 
     /// Something happened.
@@ -53,11 +62,22 @@ impl Report {
         );
     }
 
-    /// What happened in a frame, and what is shown.
-    pub fn frame(&mut self, player: &mut PlayerUi) {
+    /// What happened in a frame, and what is shown; at last how many simulated lines it has in it.
+    pub fn frame(&mut self, ui: &Ui, player: &mut PlayerUi) {
         if !self.is_on {
             return;
         }
+        self.tell(player);
+        // What comes while a frame is made may be in it or in the next one.
+        self.state("simulated", &self.simulated.to_string());
+        let passed_on = SIMULATED.load(Ordering::SeqCst);
+        if passed_on != self.simulated {
+            self.simulated = passed_on;
+            ui.ctx().request_repaint();
+        }
+    }
+
+    fn tell(&mut self, player: &mut PlayerUi) {
         for (name, rect) in player.touch_places() {
             self.place(&format!("on-screen {name}"), rect);
         }
@@ -120,6 +140,7 @@ pub fn simulate(ear: Option<Ear>, ctx: Context) {
                             ear.hear(Event { at, ..*event });
                         }
                     }
+                    SIMULATED.fetch_add(1, Ordering::SeqCst);
                     ctx.request_repaint();
                 }
                 Err(e) => eprintln!("{e}"),

@@ -102,6 +102,7 @@ impl Desktop {
             lines,
             log: Vec::new(),
             seen: 0,
+            simulated: 0,
             x,
             root,
             shown: 0,
@@ -122,6 +123,8 @@ pub(crate) struct Window {
     log: Vec<String>,
     /// How much of it has been waited for.
     seen: usize,
+    /// How many lines have been simulated.
+    simulated: usize,
     x: RustConnection,
     root: u32,
     /// The window, once it is shown.
@@ -230,8 +233,9 @@ impl Window {
     fn middle_of(&mut self, what: &str) -> (i16, i16) {
         self.wait_for_place(what);
         // Things move until the first frames have settled.
-        std::thread::sleep(Duration::from_millis(300));
-        self.drain();
+        for _ in 0..3 {
+            self.settle();
+        }
         let start = format!("place {what}: ");
         let last = self
             .log
@@ -371,7 +375,12 @@ impl Window {
 
     /// How often the window has said a line, once what is on its way has come.
     pub(crate) fn times_said(&mut self, line: &str) -> usize {
-        std::thread::sleep(Duration::from_millis(400));
+        self.settle();
+        self.count(line)
+    }
+
+    /// How often a window that is not asked for what it shows has said a line.
+    pub(crate) fn count(&mut self, line: &str) -> usize {
         self.drain();
         self.log.iter().filter(|l| *l == line).count()
     }
@@ -382,12 +391,23 @@ impl Window {
         self.log.iter().any(|l| l == line)
     }
 
-    /// Plays a line of a trace as an event of a device that is not there.
+    /// Plays a line of a trace as an event of a device that is not there, and waits until the window
+    /// shows what has become of it: a player's hand waits for the picture, too.
     pub(crate) fn simulate(&mut self, line: &str) {
         let input = self.program.stdin.as_mut().unwrap();
         writeln!(input, "{line}").unwrap();
-        // A player's hand is not faster.
-        std::thread::sleep(Duration::from_millis(30));
+        self.simulated += 1;
+        let shown = format!("simulated: {}", self.simulated);
+        self.wait(&shown, |log, seen| {
+            log.iter().rev().any(|l| *l == shown).then_some(seen)
+        });
+    }
+
+    /// Waits until the window shows what has become of all that was pressed and moved.
+    fn settle(&mut self) {
+        // The server answers once it has passed on what came before.
+        self.x.get_input_focus().unwrap().reply().unwrap();
+        self.simulate("");
     }
 
     /// Presses keys one after the other.

@@ -75,7 +75,6 @@ fn go(window: &mut Window, button: &str, to: &str) {
             return;
         }
         push(window, button);
-        std::thread::sleep(std::time::Duration::from_millis(60));
     }
     panic!("{to} is not reached, {} is", window.last("focus: "));
 }
