@@ -3,7 +3,7 @@
 #![no_main]
 
 use libfuzzer_sys::fuzz_target;
-use swap_knot::Mappings;
+use swap_knot::input::Mappings;
 
 fuzz_target!(|text: &str| {
     if let Ok(mappings) = Mappings::from_toml(text, "mappings") {

@@ -2,7 +2,8 @@
 #![no_main]
 
 use libfuzzer_sys::fuzz_target;
-use swap_knot::{Layout, Marks, PadButton, Sheet, Words};
+use swap_knot::prompt::Marks;
+use swap_knot::{Layout, PadButton, Sheet, Words};
 
 const SHEET: &str = include_str!("../../demo/slack-water.toml");
 

@@ -2,7 +2,8 @@
 #![no_main]
 
 use libfuzzer_sys::fuzz_target;
-use swap_knot::{CarriedOver, Layout, Profile, Rig, Sheet};
+use swap_knot::remap::CarriedOver;
+use swap_knot::{Layout, Profile, Rig, Sheet};
 
 const SHEET: &str = include_str!("../../demo/slack-water.toml");
 

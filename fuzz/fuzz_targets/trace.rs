@@ -2,7 +2,8 @@
 #![no_main]
 
 use libfuzzer_sys::fuzz_target;
-use swap_knot::{Layout, Profile, Rig, Seat, Sheet, Trace, TraceEntry};
+use swap_knot::play::TraceEntry;
+use swap_knot::{Layout, Profile, Rig, Seat, Sheet, Trace};
 
 const SHEET: &str = include_str!("../../demo/slack-water.toml");
 

@@ -23,9 +23,12 @@ pub use write::{WriteError, replace};
 use std::fmt;
 
 use similar::TextDiff;
-use swap_knot::{
-    CarriedOver, NotInForce, Profile, Resolver, Rig, Setting, SettingValue, Sheet, SheetError,
-};
+use swap_knot::keep::{Setting, SettingValue};
+use swap_knot::layout::Resolver;
+use swap_knot::play::NotInForce;
+use swap_knot::remap::CarriedOver;
+use swap_knot::sheet::SheetError;
+use swap_knot::{Profile, Rig, Sheet};
 use toml_edit::{DocumentMut, InlineTable, Item, Table, TableLike, Value};
 
 /// What came of adopting a profile: nothing is written yet.

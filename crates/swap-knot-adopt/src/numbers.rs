@@ -1,9 +1,10 @@
 //! Feel, toggles and times.
 
-use swap_knot::{
-    ActionId, DeadZone, DeadZoneForm, DeviceKind, Ease, EaseValue, Easing, Knob, KnobValue, Manner,
-    Profile, Setting, SettingValue, Sheet,
+use swap_knot::keep::{Setting, SettingValue};
+use swap_knot::sheet::{
+    ActionId, DeadZone, DeadZoneForm, Ease, EaseValue, Easing, Knob, KnobValue, Manner,
 };
+use swap_knot::{DeviceKind, Profile, Sheet};
 use toml_edit::{Array, DocumentMut, InlineTable, TableLike, Value};
 
 use crate::{WhyLeft, set, table};

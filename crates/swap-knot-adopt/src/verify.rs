@@ -1,6 +1,9 @@
 //! Whether a sheet with its new defaults plays as the old one did with the profile.
 
-use swap_knot::{Bound, DeviceKind, Draft, Ease, Profile, Resolver, Sheet};
+use swap_knot::layout::Resolver;
+use swap_knot::play::Bound;
+use swap_knot::sheet::Ease;
+use swap_knot::{DeviceKind, Draft, Profile, Sheet};
 
 use crate::numbers::bears;
 use crate::{AdoptError, Left};

@@ -3,7 +3,8 @@
 #![allow(clippy::unwrap_used, clippy::panic)]
 
 use proptest::prelude::*;
-use swap_knot::{Draft, Layout, Profile, Rig, Setting, Sheet};
+use swap_knot::keep::Setting;
+use swap_knot::{Draft, Layout, Profile, Rig, Sheet};
 use swap_knot_adopt::{AdoptError, Adopted, adopt};
 
 const DEMO: &str = include_str!("../../../demo/slack-water.toml");
@@ -170,7 +171,7 @@ proptest! {
         let plain = Draft::new(&after, Profile::default(), &Layout::us());
         for (id, action) in sheet.actions() {
             let now = after.find(&action.name).unwrap();
-            let chords = |bounds: &[swap_knot::Bound], id| {
+            let chords = |bounds: &[swap_knot::play::Bound], id| {
                 let own = bounds.iter().filter(|b| b.cell.row.action == id);
                 let mut all: Vec<String> = own.map(|b| format!("{:?} {}", b.cell.row.arm, b.chord)).collect();
                 all.sort();

@@ -5,9 +5,10 @@ use bevy_app::{App, Update};
 use bevy_ecs::message::MessageReader;
 use bevy_ecs::prelude::{Component, Query, With};
 use bevy_input::InputPlugin;
+use swap_knot::input::Simulated;
+use swap_knot::play::Edge;
 use swap_knot::{
-    Actions, DeviceId, Edge, Event, Layout, PadButton, Profile, Rig, Seat, Sheet, Simulated, Stick,
-    Time,
+    Actions, DeviceId, Event, Layout, PadButton, Profile, Rig, Seat, Sheet, Stick, Time,
 };
 use swap_knot_bevy::{ActionHappened, PlayerSeat, SwapKnotClock, SwapKnotEvent, SwapKnotPlugin};
 

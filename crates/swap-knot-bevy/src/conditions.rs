@@ -1,7 +1,8 @@
 //! Run conditions: systems that run when a player does something.
 
 use bevy_ecs::prelude::Query;
-use swap_knot::{RowRef, Seat};
+use swap_knot::Seat;
+use swap_knot::sheet::RowRef;
 
 use crate::{PlayerControls, PlayerSeat};
 

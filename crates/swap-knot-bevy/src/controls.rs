@@ -6,7 +6,9 @@ use std::time::Duration;
 #[cfg(feature = "reflect")]
 use bevy_ecs::prelude::ReflectResource;
 use bevy_ecs::prelude::{Component, Resource};
-use swap_knot::{Controls, DeviceKind, Event, Pace, Reading, RowRef, Seat};
+use swap_knot::play::{Pace, Reading};
+use swap_knot::sheet::RowRef;
+use swap_knot::{Controls, DeviceKind, Event, Seat};
 
 use crate::PlayerDevices;
 

@@ -1,7 +1,8 @@
 //! Small numbers for Bevy's devices.
 
 use bevy_ecs::prelude::{Entity, Resource};
-use swap_knot::{DeviceId, MouseFinger, StillDown, TouchZones, UsbId};
+use swap_knot::DeviceId;
+use swap_knot::input::{MouseFinger, StillDown, TouchZones, UsbId};
 
 /// The keyboard; Bevy does not tell several apart.
 pub const KEYBOARD: DeviceId = DeviceId(0);

@@ -17,7 +17,8 @@ use bevy_input::keyboard::{KeyboardFocusLost, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseWheel};
 use bevy_input::touch::TouchInput;
 use bevy_window::WindowEvent;
-use swap_knot::{DeviceId, Event, EventKind, Seat, SituationId, Time};
+use swap_knot::sheet::SituationId;
+use swap_knot::{DeviceId, Event, EventKind, Seat, Time};
 
 use crate::SwapKnotClock;
 use crate::controls::{PlayerControls, UiTakes};

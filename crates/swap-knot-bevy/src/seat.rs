@@ -6,9 +6,10 @@ use std::time::Duration;
 use bevy_ecs::prelude::{Component, Entity, Message};
 #[cfg(feature = "reflect")]
 use bevy_ecs::prelude::{ReflectComponent, ReflectMessage};
-use swap_knot::{
-    DeviceId, DeviceKind, Event, Happened, KeyQuirks, Pace, Reading, Row, RowRef, Seat, Sheet, Time,
-};
+use swap_knot::input::KeyQuirks;
+use swap_knot::play::{Happened, Pace, Reading};
+use swap_knot::sheet::RowRef;
+use swap_knot::{DeviceId, DeviceKind, Event, Row, Seat, Sheet, Time};
 
 use crate::controls::UiTakes;
 

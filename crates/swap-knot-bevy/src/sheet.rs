@@ -8,7 +8,8 @@ use bevy_ecs::error::BevyError;
 use bevy_ecs::message::MessageReader;
 use bevy_ecs::prelude::{Commands, Component, Entity, IntoScheduleConfigs as _, Query, Ref, Res};
 use bevy_reflect::TypePath;
-use swap_knot::{Actions, Layout, Profile, Rig, Seat, Sheet, Situations, TypedError};
+use swap_knot::sheet::TypedError;
+use swap_knot::{Actions, Layout, Profile, Rig, Seat, Sheet, Situations};
 
 use crate::{PlayerControls, PlayerSeat, SwapKnotSystems};
 

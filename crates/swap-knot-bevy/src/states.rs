@@ -5,7 +5,7 @@ use bevy_ecs::change_detection::DetectChanges as _;
 use bevy_ecs::prelude::{IntoScheduleConfigs as _, Query, Res};
 use bevy_state::prelude::{State, StateTransition, States};
 use bevy_state::state::StateTransitionSystems;
-use swap_knot::SituationRef;
+use swap_knot::sheet::SituationRef;
 
 use crate::{PlayerControls, PlayerSeat};
 

@@ -6,10 +6,8 @@ use bevy_input::gamepad::{GamepadAxis, GamepadButton, GamepadConnection, RawGame
 use bevy_input::keyboard::{Key, KeyboardInput};
 use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWheel};
 use bevy_input::touch::{TouchInput, TouchPhase};
-use swap_knot::{
-    ButtonCounting, Event, EventKind, HidAxis, HidButton, MouseButton, PadButton, Stick, Time,
-    UsbId,
-};
+use swap_knot::input::{ButtonCounting, HidAxis, HidButton, UsbId};
+use swap_knot::{Event, EventKind, MouseButton, PadButton, Stick, Time};
 
 use crate::devices::{KEYBOARD, MOUSE, SwapKnotDevices, TOUCH};
 use crate::keys::place;

@@ -4,8 +4,9 @@ use std::collections::HashMap;
 
 use bevy_ecs::change_detection::DetectChangesMut as _;
 use bevy_ecs::prelude::{Entity, Query, ResMut, Resource};
+use swap_knot::Words;
+use swap_knot::prompt::Telling;
 use swap_knot::screen::ScreenView;
-use swap_knot::{Telling, Words};
 
 use crate::{PlayerControls, PlayerSeat};
 

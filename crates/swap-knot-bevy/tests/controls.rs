@@ -6,9 +6,12 @@ use bevy_app::{App, PreUpdate, Update};
 use bevy_ecs::message::Messages;
 use bevy_ecs::prelude::{Entity, IntoScheduleConfigs as _, ResMut, Resource};
 use bevy_input::InputPlugin;
+use swap_knot::input::Platform;
+use swap_knot::layout::Resolver;
+use swap_knot::play::Happened;
 use swap_knot::{
-    Actions, Controls, DeviceId, Event, EventKind, Happened, Layout, MouseButton, Place, Platform,
-    Profile, Resolver, Rig, Seat, Sheet, Time,
+    Actions, Controls, DeviceId, Event, EventKind, Layout, MouseButton, Place, Profile, Rig, Seat,
+    Sheet, Time,
 };
 use swap_knot_bevy::{
     ActionHappened, KEYBOARD, MOUSE, Outcomes, PlayerControls, PlayerDevices, PlayerSeat,

@@ -10,9 +10,8 @@ use bevy_input::InputPlugin;
 use bevy_state::app::{AppExtStates as _, StatesPlugin};
 use bevy_state::prelude::{NextState, States};
 use bevy_time::{Time, TimePlugin, TimeUpdateStrategy, Virtual};
-use swap_knot::{
-    Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet, Simulated, Situations,
-};
+use swap_knot::input::Simulated;
+use swap_knot::{Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet, Situations};
 use swap_knot_bevy::{
     FollowStates as _, FollowVirtualTime, KEYBOARD, PlayerControls, PlayerSeat, SwapKnotEvent,
     SwapKnotPlugin,

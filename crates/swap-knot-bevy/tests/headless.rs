@@ -18,9 +18,11 @@ use bevy_input::mouse::{
 use bevy_input::touch::{TouchInput, TouchPhase};
 use bevy_input::{ButtonState, InputPlugin};
 use bevy_window::{CursorMoved, WindowEvent, WindowResized};
+use swap_knot::input::{HidAxis, HidButton, Simulated};
+use swap_knot::play::Edge;
 use swap_knot::{
-    Actions, DeviceId, DeviceKind, Edge, EventKind, HidAxis, HidButton, Layout, MouseButton,
-    PadButton, Place, Profile, Rig, Seat, Sheet, Simulated, Stick, Time,
+    Actions, DeviceId, DeviceKind, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig,
+    Seat, Sheet, Stick, Time,
 };
 use swap_knot_bevy::{
     ActionHappened, DeviceKindChanged, KEYBOARD, MOUSE, PlayerDevices, PlayerSeat, SwapKnotClock,

@@ -14,8 +14,9 @@ use bevy_input::mouse::{MouseButtonInput, MouseMotion, MouseScrollUnit, MouseWhe
 use bevy_input::touch::{TouchInput, TouchPhase};
 use bevy_input::{ButtonState, InputPlugin};
 use bevy_window::WindowEvent;
+use swap_knot::input::TouchZones;
 use swap_knot::kit::{self, Engine, Said};
-use swap_knot::{Event, MouseButton, PadButton, Place, Stick, Time, TouchZones};
+use swap_knot::{Event, MouseButton, PadButton, Place, Stick, Time};
 use swap_knot_bevy::{
     SwapKnotClock, SwapKnotDevices, SwapKnotEvent, SwapKnotPlugin, SwapKnotSystems,
 };

@@ -9,7 +9,8 @@ use bevy_app::App;
 use bevy_asset::{AssetPlugin, AssetServer, Handle, UnapprovedPathMode};
 use bevy_ecs::prelude::{AppTypeRegistry, Entity, ReflectComponent};
 use bevy_input::InputPlugin;
-use swap_knot::{Actions, Controls, Event, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
+use swap_knot::input::Simulated;
+use swap_knot::{Actions, Controls, Event, Layout, Place, Profile, Rig, Seat, Sheet};
 use swap_knot_bevy::{
     FollowSheet, KEYBOARD, PlayerControls, PlayerSeat, SheetAsset, SheetAssets, SwapKnotEvent,
     SwapKnotPlugin,

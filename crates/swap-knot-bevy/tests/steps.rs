@@ -8,7 +8,8 @@ use bevy_app::{App, FixedUpdate, Update};
 use bevy_ecs::prelude::{Query, ResMut, Resource};
 use bevy_input::InputPlugin;
 use bevy_time::{Fixed, Time, TimePlugin, TimeUpdateStrategy};
-use swap_knot::{Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet, Simulated};
+use swap_knot::input::Simulated;
+use swap_knot::{Actions, Controls, Layout, Place, Profile, Rig, Seat, Sheet};
 use swap_knot_bevy::{
     ActionHappened, FixedSteps, KEYBOARD, PlayerControls, PlayerSeat, SwapKnotEvent, SwapKnotPlugin,
 };

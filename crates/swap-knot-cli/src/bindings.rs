@@ -3,7 +3,10 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
-use swap_knot::{ColumnKind, Draft, GameTitle, Layout, MenuRow, Sheet, Words};
+use swap_knot::prompt::GameTitle;
+use swap_knot::remap::MenuRow;
+use swap_knot::sheet::ColumnKind;
+use swap_knot::{Draft, Layout, Sheet, Words};
 
 use crate::table::{columns, print_json};
 use crate::words::WordsArgs;

@@ -1,7 +1,8 @@
 //! A layout drawn as its board, in characters.
 
 use anstyle::Style;
-use swap_knot::{Board, Keycap, Layout, Level, Place};
+use swap_knot::layout::{Board, Keycap, Level};
+use swap_knot::{Layout, Place};
 use unicode_width::UnicodeWidthChar;
 
 use crate::table::styled;

@@ -4,10 +4,12 @@
 use std::io::Write;
 use std::path::PathBuf;
 
-use swap_knot::{
-    Conflict, Demand, Finding, FindingKind, Layout, Platform, PresetProblem, Profile, Rig, Sheet,
-    Survey, demands, preset_problems,
+use swap_knot::check::{
+    Demand, Finding, FindingKind, PresetProblem, Survey, demands, preset_problems,
 };
+use swap_knot::input::Platform;
+use swap_knot::remap::Conflict;
+use swap_knot::{Layout, Profile, Rig, Sheet};
 
 use crate::table::{BAD, GOOD, QUIET, count, styled};
 use crate::{CLEAN, Done, FOUND, files};
@@ -348,7 +350,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
             serde_json::json!({
                 "row": sheet.row_name(d.row),
                 "devices": d.kind.word(),
-                "eased-by": d.eased_by.map(swap_knot::Ease::word),
+                "eased-by": d.eased_by.map(swap_knot::sheet::Ease::word),
                 "text": d.describe(sheet),
                 "remedy": d.remedy(),
             })
@@ -394,7 +396,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
 
 /// What the developer can do about a conflict.
 fn remedy(conflict: &Conflict, sheet: &Sheet) -> String {
-    let name = |party: &swap_knot::Party| sheet.row_name(party.cell.row.action.into());
+    let name = |party: &swap_knot::remap::Party| sheet.row_name(party.cell.row.action.into());
     let (a, b) = (name(&conflict.first), name(&conflict.second));
     if a == b {
         return format!("bind one arm of `{a}` to something else");

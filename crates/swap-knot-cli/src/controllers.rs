@@ -5,7 +5,7 @@ use std::path::PathBuf;
 
 use clap::Subcommand;
 use serde_json::json;
-use swap_knot::{KindNameError, Mappings, Taught, UsbId};
+use swap_knot::input::{KindNameError, Mappings, Taught, UsbId};
 
 use crate::locker::{InLocker, tell};
 use crate::table::{QUIET, columns, count, styled};

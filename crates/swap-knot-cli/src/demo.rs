@@ -3,10 +3,12 @@
 use std::error::Error;
 use std::io::Write;
 
+use swap_knot::input::Held;
+use swap_knot::remap::{Heard, Listener, Question, Reset};
+use swap_knot::sheet::{Column, ColumnKind};
 use swap_knot::{
-    Bind, Cell, Chord, Column, ColumnKind, DeviceId, DeviceKind, Draft, Event, EventKind, Heard,
-    Held, Layout, Listener, Locker, MouseButton, Place, Profile, Prompt, Question, Reset, Rig,
-    Seat, Settle, Sheet, Slug, Time, Trace, Words,
+    Bind, Cell, Chord, DeviceId, DeviceKind, Draft, Event, EventKind, Layout, Locker, MouseButton,
+    Place, Profile, Prompt, Rig, Seat, Settle, Sheet, Slug, Time, Trace, Words,
 };
 
 use crate::table::{BAD, GOOD, HEAD, QUIET, columns, styled};
@@ -173,7 +175,7 @@ fn ask(out: &mut impl Write, draft: &Draft, question: &Question) -> Step {
             Some(why) => styled(QUIET, &format!("not offered: {why}")),
             None if way.effects.is_empty() => "nothing changes".to_owned(),
             None => {
-                let change = |e: &swap_knot::Effect| {
+                let change = |e: &swap_knot::remap::Effect| {
                     let title = sheet.row_title(e.cell.row);
                     format!("{title}: {} → {}", name(&e.before), name(&e.after))
                 };

@@ -5,7 +5,8 @@ use std::fs;
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Board, Draft, Input, Layout};
+use swap_knot::layout::Board;
+use swap_knot::{Draft, Input, Layout};
 use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme};
 
 use crate::words::WordsArgs;

@@ -3,7 +3,8 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{Draft, Ease, EaseValue, Easing};
+use swap_knot::Draft;
+use swap_knot::sheet::{Ease, EaseValue, Easing};
 
 use crate::edit::{How, settled, told};
 use crate::profile_args::{ProfileArgs, row};

@@ -4,9 +4,10 @@ use std::io::Write as _;
 
 use clap::ValueEnum;
 use serde_json::json;
-use swap_knot::{
-    Bind, Cell, Chord, Column, ColumnKind, Draft, Effect, InputError, Question, Reset, Settle,
-};
+use swap_knot::input::InputError;
+use swap_knot::remap::{Effect, Question, Reset};
+use swap_knot::sheet::{Column, ColumnKind};
+use swap_knot::{Bind, Cell, Chord, Draft, Settle};
 
 use crate::profile_args::{ProfileArgs, change_json, row};
 use crate::table::{BAD, GOOD, QUIET, styled};

@@ -3,7 +3,9 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{Chord, Origin, Row, SettingRow};
+use swap_knot::play::Origin;
+use swap_knot::remap::SettingRow;
+use swap_knot::{Chord, Row};
 
 use crate::profile_args::{ProfileArgs, change_json, row};
 use crate::table::{QUIET, columns, count, styled};

@@ -3,7 +3,7 @@
 use std::error::Error;
 use std::fs;
 
-use swap_knot::SheetError;
+use swap_knot::sheet::SheetError;
 
 use crate::table::{BAD, QUIET, styled};
 

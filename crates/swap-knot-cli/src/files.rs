@@ -4,7 +4,8 @@ use std::error::Error;
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{DeviceKind, Layout, Mappings, Profile, Sheet};
+use swap_knot::input::Mappings;
+use swap_knot::{DeviceKind, Layout, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
 pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {

@@ -3,7 +3,8 @@
 use std::io::Write as _;
 
 use serde_json::json;
-use swap_knot::{DeviceKind, HidButton, Input, InputShape, Layout, Letter, MouseButton, Profile};
+use swap_knot::input::{HidButton, InputShape, Letter};
+use swap_knot::{DeviceKind, Input, Layout, MouseButton, Profile};
 
 use crate::table::{columns, count, print_json};
 use crate::words::WordsArgs;
@@ -57,7 +58,7 @@ pub(crate) fn run(args: &Args) -> Done {
 /// What fits the word; what is called so from habit comes first.
 fn find(args: &Args, words: &swap_knot::Words) -> Vec<Found> {
     let numbered = (6..=MouseButton::LAST).filter_map(MouseButton::from_number);
-    let hid = HidButton::all().map(|b| Input::Hid(swap_knot::HidInput::Button(b)));
+    let hid = HidButton::all().map(|b| Input::Hid(swap_knot::input::HidInput::Button(b)));
     let all = (Input::all_named())
         .chain(numbered.map(Input::MouseButton))
         .chain(hid);

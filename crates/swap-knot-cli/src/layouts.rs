@@ -3,7 +3,8 @@
 use std::io::Write as _;
 
 use anstyle::{AnsiColor, Style};
-use swap_knot::{Input, Layout, Level, Place};
+use swap_knot::layout::Level;
+use swap_knot::{Input, Layout, Place};
 use unicode_width::UnicodeWidthStr;
 
 use crate::table::{HEAD, QUIET, columns, count, print_json, styled};
@@ -87,7 +88,7 @@ fn describe(layout: &Layout) -> serde_json::Value {
         "name": layout.name(),
         "title": layout.title(),
         "board": layout.board().word(),
-        "boards": layout.boards().map(swap_knot::Board::word).collect::<Vec<_>>(),
+        "boards": layout.boards().map(swap_knot::layout::Board::word).collect::<Vec<_>>(),
     })
 }
 
@@ -113,7 +114,10 @@ fn title(layout: &Layout) -> String {
 
 /// The boards that a layout is sold on: `ISO or ANSI`.
 fn boards(layout: &Layout) -> String {
-    let words: Vec<&str> = layout.boards().map(swap_knot::Board::word).collect();
+    let words: Vec<&str> = layout
+        .boards()
+        .map(swap_knot::layout::Board::word)
+        .collect();
     words.join(" or ")
 }
 

@@ -5,7 +5,8 @@ use std::io::Write as _;
 use std::path::PathBuf;
 
 use serde_json::json;
-use swap_knot::{LoadNote, Locker};
+use swap_knot::Locker;
+use swap_knot::keep::LoadNote;
 
 use crate::table::{GOOD, styled};
 use crate::{CLEAN, Done};

@@ -4,7 +4,8 @@ use std::error::Error;
 use std::io::Write;
 use std::path::Path;
 
-use swap_knot::{Marks, Sheet};
+use swap_knot::Sheet;
+use swap_knot::prompt::Marks;
 use swap_knot_draw::Pack;
 
 use crate::files;

@@ -3,7 +3,8 @@
 use std::error::Error;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{CarriedOver, Cell, Chord, Draft, Layout, Profile, Sheet};
+use swap_knot::remap::CarriedOver;
+use swap_knot::{Cell, Chord, Draft, Layout, Profile, Sheet};
 
 use crate::files;
 use crate::words::WordsArgs;

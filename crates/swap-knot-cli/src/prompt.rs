@@ -4,7 +4,8 @@ use std::io::Write as _;
 use std::path::PathBuf;
 
 use serde_json::json;
-use swap_knot::{Chord, DeviceKind, Layout, Piece, Prompt, Rendered, Rig};
+use swap_knot::prompt::{Piece, Rendered};
+use swap_knot::{Chord, DeviceKind, Layout, Prompt, Rig};
 
 use crate::words::WordsArgs;
 use crate::{CLEAN, Done, files};

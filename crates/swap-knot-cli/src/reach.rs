@@ -3,7 +3,10 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
-use swap_knot::{Hand, Layout, Platform, Reach, Rig, Sheet, mirror};
+use swap_knot::check::{Reach, mirror};
+use swap_knot::input::Platform;
+use swap_knot::layout::Hand;
+use swap_knot::{Layout, Rig, Sheet};
 
 use crate::table::{GOOD, HEAD, columns, count, print_json, styled};
 use crate::{CLEAN, Done, files};
@@ -73,7 +76,7 @@ pub(crate) fn run(args: &Args) -> Done {
     Ok(CLEAN)
 }
 
-fn names(sheet: &Sheet, actions: &[swap_knot::ActionId]) -> Vec<String> {
+fn names(sheet: &Sheet, actions: &[swap_knot::sheet::ActionId]) -> Vec<String> {
     let names = actions.iter().map(|a| sheet.row_name((*a).into()));
     names.collect()
 }

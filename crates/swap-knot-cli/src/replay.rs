@@ -4,7 +4,8 @@ use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
 use serde_json::json;
-use swap_knot::{Layout, Mapper, Rig, Seat, Trace};
+use swap_knot::input::Mapper;
+use swap_knot::{Layout, Rig, Seat, Trace};
 
 use crate::table::{BAD, HEAD, QUIET, print_json, styled};
 use crate::{CLEAN, Done, FOUND, files, timeline};

@@ -5,7 +5,8 @@ use std::error::Error;
 use std::path::Path;
 
 use fluent_syntax::ast::{Entry, Expression, InlineExpression, Pattern, PatternElement};
-use swap_knot::{GameTitle, Prompt, Sheet, Words};
+use swap_knot::prompt::GameTitle;
+use swap_knot::{Prompt, Sheet, Words};
 
 use crate::words::{TextFile, files_in};
 
@@ -139,7 +140,7 @@ impl Checked {
         if let Err(error) = Words::english().with_texts(text, name) {
             let mistakes = error.mistakes().iter();
             // What is no Fluent was told above.
-            let told = |m: &&swap_knot::WordsMistake| !m.message.starts_with("not valid");
+            let told = |m: &&swap_knot::prompt::WordsMistake| !m.message.starts_with("not valid");
             self.mistakes.extend(mistakes.filter(told).map(|m| Mistake {
                 place: format!("{name}:{}", m.line),
                 message: m.message.clone(),

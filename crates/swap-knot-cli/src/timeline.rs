@@ -4,10 +4,10 @@ use std::collections::HashMap;
 use std::time::Duration;
 
 use serde_json::{Value, json};
-use swap_knot::{
-    ActionId, Arm, DeviceKind, Edge, Happened, NotLive, Outcome, ReplayError, Row, Seat, Sheet,
-    Telling, Time, Told, Trace, TraceEntry, Words,
-};
+use swap_knot::play::{Edge, Happened, NotLive, Outcome, ReplayError, Told, TraceEntry};
+use swap_knot::prompt::Telling;
+use swap_knot::sheet::{ActionId, Arm};
+use swap_knot::{DeviceKind, Row, Seat, Sheet, Time, Trace, Words};
 
 /// The pace at which traces are played: 60 ticks a second.
 const TICK: Duration = Duration::from_micros(16_667);

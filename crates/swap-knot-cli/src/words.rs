@@ -4,7 +4,8 @@ use std::error::Error;
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Marks, Profile, Words};
+use swap_knot::prompt::Marks;
+use swap_knot::{Profile, Words};
 
 use crate::files;
 

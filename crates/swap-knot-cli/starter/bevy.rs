@@ -13,7 +13,8 @@ use bevy_app::{App, Update};
 use bevy_ecs::prelude::{Component, Query};
 use bevy_input::InputPlugin;
 use controls::{Action, Situation};
-use swap_knot::{DeviceId, Layout, Locker, Place, Rig, Seat, Simulated, Slug};
+use swap_knot::input::Simulated;
+use swap_knot::{DeviceId, Layout, Locker, Place, Rig, Seat, Slug};
 use swap_knot_bevy::{PlayerSeat, SwapKnotClock, SwapKnotEvent, SwapKnotPlugin};
 
 #[derive(Component, Default)]

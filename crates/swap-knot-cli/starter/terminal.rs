@@ -13,9 +13,11 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use controls::{Action, Situation};
+use swap_knot::input::Simulated;
+use swap_knot::prompt::PromptError;
+use swap_knot::remap::Reset;
 use swap_knot::{
-    Actions, Bind, Chord, Controls, DeviceId, Draft, Layout, Locker, Place, PromptError, Reset, Row,
-    Settle, Simulated, Slug,
+    Actions, Bind, Chord, Controls, DeviceId, Draft, Layout, Locker, Place, Row, Settle, Slug,
 };
 
 const HELP: &str = "\

@@ -97,7 +97,7 @@ pub fn sheet() -> ::swap_knot::Sheet {{
 
 /// The same with what mods add; see [`Sheet::with_mods`](::swap_knot::Sheet::with_mods).
 #[allow(dead_code)]
-pub fn sheet_with_mods(mods: &[(&str, &str)]) -> ::core::result::Result<::swap_knot::Sheet, ::swap_knot::SheetError> {{
+pub fn sheet_with_mods(mods: &[(&str, &str)]) -> ::core::result::Result<::swap_knot::Sheet, ::swap_knot::sheet::SheetError> {{
     sheet().with_mods(mods)
 }}
 

@@ -12,9 +12,10 @@
 use std::hint::black_box;
 use std::time::{Duration, Instant};
 
+use swap_knot::sheet::ActionId;
 use swap_knot::{
-    ActionId, DeviceId, DeviceKind, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat,
-    Sheet, Stick, Time,
+    DeviceId, DeviceKind, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat, Sheet,
+    Stick, Time,
 };
 
 const SECONDS: u64 = 60;

@@ -10,9 +10,9 @@ use std::fmt::Write as _;
 use std::hint::black_box;
 use std::time::{Duration, Instant};
 
+use swap_knot::sheet::ActionId;
 use swap_knot::{
-    ActionId, DeviceId, Event, EventKind, Layout, MouseButton, Place, Profile, Rig, Seat, Sheet,
-    Time,
+    DeviceId, Event, EventKind, Layout, MouseButton, Place, Profile, Rig, Seat, Sheet, Time,
 };
 
 const EVENTS: usize = 1_000_000;

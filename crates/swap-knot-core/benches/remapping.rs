@@ -8,9 +8,11 @@ use std::fmt::Write as _;
 use std::hint::black_box;
 use std::time::{Duration, Instant};
 
-use swap_knot::{
-    Bound, Layout, Place, Platform, Profile, Resolver, Rig, Sheet, conflicts, conflicts_of,
-};
+use swap_knot::input::Platform;
+use swap_knot::layout::Resolver;
+use swap_knot::play::Bound;
+use swap_knot::remap::{conflicts, conflicts_of};
+use swap_knot::{Layout, Place, Profile, Rig, Sheet};
 
 const ROUNDS: usize = 7;
 

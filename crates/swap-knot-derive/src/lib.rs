@@ -14,16 +14,16 @@ pub fn actions(input: TokenStream) -> TokenStream {
     let input = parse_macro_input!(input as DeriveInput);
     let extra = |name: &syn::Ident| {
         quote! {
-            impl ::core::convert::From<#name> for ::swap_knot::RowRef {
+            impl ::core::convert::From<#name> for ::swap_knot::sheet::RowRef {
                 fn from(action: #name) -> Self {
-                    ::swap_knot::ActionRef::from(action).into()
+                    ::swap_knot::sheet::ActionRef::from(action).into()
                 }
             }
         }
     };
     let kind = Kind {
         trait_path: quote!(::swap_knot::Actions),
-        id: quote!(::swap_knot::ActionRef),
+        id: quote!(::swap_knot::sheet::ActionRef),
     };
     expand(&input, &kind, extra)
         .unwrap_or_else(Error::into_compile_error)
@@ -37,7 +37,7 @@ pub fn situations(input: TokenStream) -> TokenStream {
     let input = parse_macro_input!(input as DeriveInput);
     let kind = Kind {
         trait_path: quote!(::swap_knot::Situations),
-        id: quote!(::swap_knot::SituationRef),
+        id: quote!(::swap_knot::sheet::SituationRef),
     };
     expand(&input, &kind, |_| Tokens::new())
         .unwrap_or_else(Error::into_compile_error)

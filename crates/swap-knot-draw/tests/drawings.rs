@@ -5,9 +5,8 @@
 use std::collections::HashMap;
 
 use resvg::usvg;
-use swap_knot::{
-    Draft, HidButton, HidInput, Input, Layout, MouseButton, Place, Profile, Sheet, Words,
-};
+use swap_knot::input::{HidButton, HidInput};
+use swap_knot::{Draft, Input, Layout, MouseButton, Place, Profile, Sheet, Words};
 use swap_knot_draw::{Card, Drawing, Glyphs, KeyboardMap, Theme, font_warning};
 
 const DEMO: &str = include_str!("../../../demo/slack-water.toml");

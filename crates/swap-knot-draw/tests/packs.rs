@@ -5,7 +5,8 @@
 use std::fs;
 use std::path::Path;
 
-use swap_knot::{Input, Layout, Marks, Sheet, Words};
+use swap_knot::prompt::Marks;
+use swap_knot::{Input, Layout, Sheet, Words};
 use swap_knot_draw::{Glyphs, Pack, Theme};
 
 const DEMO: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/glyphs");
@@ -13,7 +14,7 @@ const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 const DOT: &str =
     "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"8\" height=\"8\"><circle r=\"4\"/></svg>";
 
-fn usb(text: &str) -> swap_knot::UsbId {
+fn usb(text: &str) -> swap_knot::input::UsbId {
     text.parse().unwrap()
 }
 

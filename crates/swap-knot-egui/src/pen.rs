@@ -5,8 +5,9 @@ use egui::{
     Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense, Stroke,
     StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
+use swap_knot::input::{Direction, TouchName};
 use swap_knot::screen::{Grip, Item, Role, Spot};
-use swap_knot::{Direction, Layout, TouchName, Words};
+use swap_knot::{Layout, Words};
 
 use crate::look::{Look, size};
 use crate::{GlyphTextures, prompt};

@@ -1,9 +1,10 @@
 //! One player in a window: everything that a frame has to do for them, in its order.
 
 use egui::{Context, FontDefinitions, Key, Rect, Ui, ViewportCommand};
+use swap_knot::input::{MouseFinger, TouchName, TouchZones};
+use swap_knot::prompt::{PromptError, Rendered};
 use swap_knot::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, Layout, MouseFinger, PadButton, Place,
-    PromptError, Rendered, Row, Time, TouchName, TouchZones,
+    Controls, DeviceId, DeviceKind, Event, EventKind, Layout, PadButton, Place, Row, Time,
 };
 
 use crate::{

@@ -1,7 +1,8 @@
 //! A prompt with glyphs.
 
 use egui::{Image, Response, RichText, Ui};
-use swap_knot::{Chord, Layout, Piece, Rendered, Row, Words};
+use swap_knot::prompt::{Piece, Rendered};
+use swap_knot::{Chord, Layout, Row, Words};
 
 use crate::GlyphTextures;
 

@@ -5,8 +5,9 @@ use egui::{
     Align2, Color32, Context, CornerRadius, CursorIcon, Event, FontId, Id, Painter, PointerButton,
     Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
 };
+use swap_knot::input::{MouseFinger, TouchZones, ZoneKnob};
 use swap_knot::screen::{Grip, Spot, TouchView, ZoneView};
-use swap_knot::{EventKind, MouseButton, MouseFinger, TouchZones, ZoneKnob};
+use swap_knot::{EventKind, MouseButton};
 
 use crate::look::{Look, size};
 use crate::pen::{Act, Pen};

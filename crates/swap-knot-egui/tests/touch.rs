@@ -6,10 +6,9 @@ use egui::{
     Context, Event as Theirs, Modifiers, PointerButton, Pos2, RawInput, Rect, TouchDeviceId,
     TouchId, TouchPhase, Vec2, pos2, vec2,
 };
+use swap_knot::input::{MouseFinger, TouchName, TouchZones};
 use swap_knot::screen::{ControlsScreen, ScreenCommand};
-use swap_knot::{
-    Controls, EventKind, Layout, MouseFinger, Profile, Sheet, Time, TouchName, TouchZones,
-};
+use swap_knot::{Controls, EventKind, Layout, Profile, Sheet, Time};
 use swap_knot_egui::{Look, ScreenSkin, fingers, touch_controls};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");

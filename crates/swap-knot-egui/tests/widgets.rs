@@ -7,10 +7,11 @@ use egui::{
     Color32, Event as Theirs, FullOutput, Modifiers, PointerButton, Pos2, RawInput, Rect, Vec2,
     pos2, vec2,
 };
+use swap_knot::input::Simulated;
 use swap_knot::screen::{ControlsScreen, ScreenCommand, Spot};
 use swap_knot::{
     DeviceId, DeviceKind, Draft, Input, Layout, PadButton, Place, Profile, Prompt, Row, Seat,
-    Sheet, Simulated, Stick, Time, Words,
+    Sheet, Stick, Time, Words,
 };
 use swap_knot_egui::{Fonts, GlyphTextures, Look, ScreenSkin, prompt};
 

@@ -18,7 +18,8 @@
 
 use gilrs::ev::{Code, EventType};
 use gilrs::{Axis, Button, GamepadId, Gilrs};
-use swap_knot::{DeviceId, Event, EventKind, HidAxis, HidButton, PadButton, Stick, Time, UsbId};
+use swap_knot::input::{HidAxis, HidButton, UsbId};
+use swap_knot::{DeviceId, Event, EventKind, PadButton, Stick, Time};
 
 /// The number of the first pad, above those of a window's keyboards and mice.
 const FIRST: u16 = 64;

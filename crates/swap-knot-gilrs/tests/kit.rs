@@ -5,8 +5,9 @@
 
 use gilrs::{Axis, Button};
 use serde_json::json;
+use swap_knot::input::TouchZones;
 use swap_knot::kit::{self, Engine, Said};
-use swap_knot::{Event, PadButton, Stick, Time, TouchZones};
+use swap_knot::{Event, PadButton, Stick, Time};
 use swap_knot_gilrs::Adapter;
 
 #[derive(Default)]

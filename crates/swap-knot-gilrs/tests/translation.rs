@@ -5,7 +5,8 @@
 
 use gilrs::{Axis, Button};
 use serde_json::json;
-use swap_knot::{DeviceId, EventKind, HidAxis, HidButton, PadButton, Stick, Time};
+use swap_knot::input::{HidAxis, HidButton};
+use swap_knot::{DeviceId, EventKind, PadButton, Stick, Time};
 use swap_knot_gilrs::{Adapter, pad_button};
 
 /// What an event of a pad means.

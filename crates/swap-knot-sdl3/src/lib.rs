@@ -37,9 +37,8 @@ use std::time::Duration;
 use sdl3::event::{Event as Theirs, WindowEvent};
 use sdl3::mouse::{MouseButton as TheirButton, MouseWheelDirection};
 use sdl3::{GamepadSubsystem, JoystickSubsystem};
-use swap_knot::{
-    DeviceId, Event, EventKind, MouseButton, MouseFinger, StillDown, Time, TouchZones,
-};
+use swap_knot::input::{MouseFinger, StillDown, TouchZones};
+use swap_knot::{DeviceId, Event, EventKind, MouseButton, Time};
 
 pub use keys::place;
 pub use pads::{CannotOpen, RumbleError, pad_button};

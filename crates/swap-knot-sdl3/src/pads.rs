@@ -8,7 +8,8 @@ use sdl3::joystick::{HatState, Joystick};
 use sdl3::sensor::SensorType;
 use sdl3::sys::joystick::SDL_JoystickID;
 use sdl3::{GamepadSubsystem, JoystickSubsystem};
-use swap_knot::{DeviceId, Direction, EventKind, HidAxis, HidButton, PadButton, Stick, UsbId};
+use swap_knot::input::{Direction, HidAxis, HidButton, UsbId};
+use swap_knot::{DeviceId, EventKind, PadButton, Stick};
 
 /// The number of the first pad, above those of a window's keyboards and mice.
 const FIRST: u16 = 64;

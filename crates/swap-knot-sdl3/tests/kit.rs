@@ -6,8 +6,9 @@ use sdl3::event::{Event as Theirs, WindowEvent};
 use sdl3::gamepad::{Axis, Button};
 use sdl3::keyboard::{Mod, Scancode};
 use sdl3::mouse::{MouseButton as TheirButton, MouseState, MouseWheelDirection};
+use swap_knot::input::TouchZones;
 use swap_knot::kit::{self, Engine, Said};
-use swap_knot::{Event, EventKind, MouseButton, PadButton, Place, Stick, Time, TouchZones};
+use swap_knot::{Event, EventKind, MouseButton, PadButton, Place, Stick, Time};
 use swap_knot_sdl3::{Adapter, KEYBOARD, place};
 
 #[derive(Default)]

@@ -10,10 +10,10 @@ use std::time::Duration;
 use desk::{Desk, EVENTS, MOTORS, Make, Virtual};
 use sdl3::gamepad::{Axis, Button};
 use sdl3::joystick::HatState;
-use swap_knot::{
-    Cause, DeviceKind, Direction, Edge, EventKind, HidAxis, HidButton, Layout, Locker, Memory,
-    PadButton, Place, Report, Stick, TurnUnits,
-};
+use swap_knot::input::{Direction, HidAxis, HidButton};
+use swap_knot::keep::Memory;
+use swap_knot::play::{Cause, Edge, Report, TurnUnits};
+use swap_knot::{DeviceKind, EventKind, Layout, Locker, PadButton, Place, Stick};
 use swap_knot_sdl3::{RumbleError, pad_button};
 
 const QUAYSIDE: Make = Make::pad("Quayside pad", (0x1209, 0x5a01));

@@ -36,10 +36,8 @@ pub use keys::place;
 pub use system::system_layout;
 pub use window::{Ear, Heard, HeardWindow, ear};
 
-use swap_knot::{
-    ButtonCounting, DeviceId, Event, EventKind, MouseButton, MouseFinger, StillDown, Time,
-    TouchZones,
-};
+use swap_knot::input::{ButtonCounting, MouseFinger, StillDown, TouchZones};
+use swap_knot::{DeviceId, Event, EventKind, MouseButton, Time};
 use winit::event::{
     DeviceEvent, ElementState, KeyEvent, MouseScrollDelta, Touch, TouchPhase, WindowEvent,
 };

@@ -2,13 +2,14 @@
 
 use std::fs;
 
-use swap_knot::{Layout, LayoutSetting};
+use swap_knot::Layout;
+use swap_knot::layout::LayoutSetting;
 
 /// Where Linux systems keep their keyboard settings, the graphical ones first.
 const FILES: [&str; 2] = ["/etc/default/keyboard", "/etc/vconsole.conf"];
 
 /// The player's layout as far as the system tells, to start with; a
-/// [`LayoutLearner`](swap_knot::LayoutLearner) follows what they really type from there.
+/// [`LayoutLearner`](swap_knot::layout::LayoutLearner) follows what they really type from there.
 ///
 /// # Platform-specific
 /// - X11: the display's keyboard rules, with the feature `x11`.

@@ -3,8 +3,9 @@
 
 #![allow(clippy::unwrap_used)]
 
+use swap_knot::input::TouchZones;
 use swap_knot::kit::{self, Engine, Said};
-use swap_knot::{Event, MouseButton, Time, TouchZones};
+use swap_knot::{Event, MouseButton, Time};
 use swap_knot_winit::Adapter;
 use winit::dpi::PhysicalPosition;
 use winit::event::{

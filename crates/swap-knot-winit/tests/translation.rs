@@ -2,7 +2,8 @@
 
 #![allow(clippy::unwrap_used, clippy::panic)]
 
-use swap_knot::{ButtonCounting, DeviceId, Event, EventKind, MouseButton, Place, Time};
+use swap_knot::input::ButtonCounting;
+use swap_knot::{DeviceId, Event, EventKind, MouseButton, Place, Time};
 use swap_knot_winit::{Adapter, KEYBOARD, MOUSE, TOUCH, mouse_button, place};
 use winit::dpi::PhysicalPosition;
 use winit::event::{

@@ -5,9 +5,11 @@ use std::path::{Path, PathBuf};
 use std::sync::mpsc::{Receiver, channel};
 
 use notify::{RecursiveMode, Watcher as _};
-use swap_knot::{
-    CarriedOver, Controls, Layout, Platform, Profile, Resolver, Sheet, Survey, preset_problems,
-};
+use swap_knot::check::{Survey, preset_problems};
+use swap_knot::input::Platform;
+use swap_knot::layout::Resolver;
+use swap_knot::remap::CarriedOver;
+use swap_knot::{Controls, Layout, Profile, Sheet};
 use swap_knot_adopt::{AdoptError, Adopted, adopt};
 
 /// A sheet on the workbench.

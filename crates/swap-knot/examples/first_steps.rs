@@ -2,9 +2,8 @@
 
 use std::time::Duration;
 
-use swap_knot::{
-    Actions, DeviceId, Layout, PadButton, Place, Profile, Prompt, Rig, Seat, Sheet, Simulated,
-};
+use swap_knot::input::Simulated;
+use swap_knot::{Actions, DeviceId, Layout, PadButton, Place, Profile, Prompt, Rig, Seat, Sheet};
 
 /// Usually a file of its own beside the game's other data.
 const SHEET: &str = r#"

@@ -3,10 +3,10 @@
 
 use std::time::Duration;
 
-use swap_knot::{
-    ActionId, DeviceId, Event, Layout, Pace, Place, Profile, Rig, SavedSeat, Seat, Sheet,
-    Simulated, Stick, Time, TurnUnits,
-};
+use swap_knot::input::Simulated;
+use swap_knot::play::{Pace, SavedSeat, TurnUnits};
+use swap_knot::sheet::ActionId;
+use swap_knot::{DeviceId, Event, Layout, Place, Profile, Rig, Seat, Sheet, Stick, Time};
 
 const SHEET: &str = r#"
 game = "slack-water"

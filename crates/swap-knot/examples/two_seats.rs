@@ -3,10 +3,10 @@
 
 use std::time::Duration;
 
-use swap_knot::{
-    DeviceId, Fed, Layout, PadButton, Place, Profile, Rig, Seats, Sheet, Simulated, Stick,
-    seat_conflicts,
-};
+use swap_knot::input::Simulated;
+use swap_knot::play::Fed;
+use swap_knot::remap::seat_conflicts;
+use swap_knot::{DeviceId, Layout, PadButton, Place, Profile, Rig, Seats, Sheet, Stick};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 
@@ -20,7 +20,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     };
     let (skipper, deckhand) = (rig(Some("skipper")), rig(Some("deckhand")));
     // Each preset is for one half of the keyboard: is a key in both players' way?
-    let walks = |party: &swap_knot::Party| party.cell.row.action == walk;
+    let walks = |party: &swap_knot::remap::Party| party.cell.row.action == walk;
     let both = seat_conflicts(&skipper, &deckhand);
     let both = both.iter().filter(|c| walks(&c.first) && walks(&c.second));
     println!("keys that both would walk with: {}", both.count());

@@ -63,16 +63,20 @@
 //!   [remapping](guide::remapping), [keeping](guide::keeping), [prompting](guide::prompting),
 //!   [together](guide::together), [pads](guide::pads), [touch](guide::touch), [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
 //!   [moving from hard-wired keys](guide::moving)
-//! - Inputs and their text: [`Input`], [`Chord`], [`Place`], [`Event`], [`Trace`], [`TouchZones`],
-//!   [`Simulated`] devices for tests
-//! - Declare: [`Sheet`], [`Action`], [`Situation`], [`Shape`], [`Manner`], [`Feel`]
-//! - Where the player lives: [`Layout`], [`LayoutLearner`], [`LayoutSetting`], [`Board`]
-//! - Before shipping: [`Survey`], [`Reach`], [`mirror`]
-//! - Play: [`Rig`], [`Seat`], [`Seats`], [`Actions`], [`controls!`]
-//! - Remap: [`Draft`], [`Listener`], [`Question`], [`Conflict`]
-//! - Keep: [`Profile`], [`Locker`]
-//! - All of it for one player: [`Controls`], and for several: [`Players`]
-//! - Prompt and tell: [`Prompt`], [`Words`], [`Tell`], [`GameTitle`]
+//! - What everyday code names stands here; all of it, and the rest, in its chapter:
+//!   - [`input`]: what comes in and how it is written: [`Event`], [`Input`], [`Chord`], [`Place`];
+//!     touch zones, controllers of unknown numbers, simulated devices for tests
+//!   - [`sheet`]: what a game declares: [`Sheet`], its actions, situations, defaults, feel
+//!   - [`layout`]: which letter each place types: [`Layout`], found, chosen or learned
+//!   - [`play`]: [`Controls`] for one player, [`Players`] for several; by parts [`Rig`], [`Seat`],
+//!     [`Seats`]; edges, paces, outcomes, [`Trace`]
+//!   - [`remap`]: [`Draft`], listener, conflicts and the ways to settle them, the rows of a menu
+//!   - [`keep`]: [`Profile`] and [`Locker`]
+//!   - [`prompt`]: [`Prompt`], [`Words`], [`Tell`], marks of gamepads
+//!   - [`screen`]: the controls screen without its picture
+//!   - [`check`]: a survey of every layout, hands and reach, a self-check for a game's tests
+//!   - [`kit`]: what every adapter has to pass
+//! - [`controls!`]: a sheet's actions and situations as types
 
 pub mod guide;
 

@@ -10,7 +10,8 @@ mod controls {
 mod stage;
 
 use eframe::egui;
-use swap_knot::{Controls, Layout, Locker, Marks, Slug, Words};
+use swap_knot::prompt::Marks;
+use swap_knot::{Controls, Layout, Locker, Slug, Words};
 use swap_knot_egui::{Overlay, Pack, PlayerUi};
 use swap_knot_winit::{Heard, HeardWindow};
 use window_report::Report;

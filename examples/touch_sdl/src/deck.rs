@@ -1,6 +1,7 @@
 //! What the actions move.
 
-use swap_knot::{ActionId, Seat, Sheet};
+use swap_knot::sheet::ActionId;
+use swap_knot::{Seat, Sheet};
 
 /// A figure on a deck, a rope, and coils of it.
 pub(crate) struct Deck {

@@ -11,9 +11,9 @@ use std::error::Error;
 
 use sdl3::event::{Event as Theirs, WindowEvent};
 use sdl3::keyboard::Scancode;
-use swap_knot::{
-    Controls, DeviceKind, Layout, Locker, Marks, Sheet, Slug, TouchName, TouchZones, Words,
-};
+use swap_knot::input::{TouchName, TouchZones};
+use swap_knot::prompt::Marks;
+use swap_knot::{Controls, DeviceKind, Layout, Locker, Sheet, Slug, Words};
 use swap_knot_sdl3::{Adapter, now};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");

@@ -8,7 +8,8 @@ use std::fmt::Write as _;
 use std::path::Path;
 use std::process::ExitCode;
 
-use swap_knot::{Board, Layout, Level, Place};
+use swap_knot::layout::{Board, Level};
+use swap_knot::{Layout, Place};
 
 const LIST: &str = include_str!("../layouts.txt");
 

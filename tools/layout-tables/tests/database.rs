@@ -4,7 +4,8 @@
 
 use std::process::Command;
 
-use swap_knot::{Layout, Level, Place};
+use swap_knot::layout::Level;
+use swap_knot::{Layout, Place};
 
 #[test]
 fn the_shipped_layouts_agree_with_the_database() {

@@ -5,7 +5,8 @@ use std::io::BufRead as _;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 use egui::{Context, Rect, Ui};
-use swap_knot::{Controls, Edge, Event, Row, Trace, TraceEntry};
+use swap_knot::play::{Edge, TraceEntry};
+use swap_knot::{Controls, Event, Row, Trace};
 use swap_knot_egui::PlayerUi;
 use swap_knot_winit::Ear;
 

@@ -4,7 +4,8 @@ use std::time::Duration;
 
 use bevy_app::App;
 use bevy_time::TimeUpdateStrategy;
-use swap_knot::{DeviceId, Event, PadButton, Place, Simulated, Stick};
+use swap_knot::input::Simulated;
+use swap_knot::{DeviceId, Event, PadButton, Place, Stick};
 use swap_knot_bevy::{KEYBOARD, SwapKnotClock, SwapKnotEvent};
 
 /// The pad that Bo plays with.

@@ -8,8 +8,9 @@ use bevy_app::{App, FixedUpdate, Update};
 use bevy_ecs::prelude::{Component, Entity, IntoScheduleConfigs as _, Query};
 use bevy_input::InputPlugin;
 use bevy_time::{Fixed, Time, TimePlugin};
+use swap_knot::keep::Memory;
 use swap_knot::{
-    Actions, Bind, Chord, Draft, Layout, Locker, Memory, Place, Rig, Seat, Sheet, Situations, Slug,
+    Actions, Bind, Chord, Draft, Layout, Locker, Place, Rig, Seat, Sheet, Situations, Slug,
 };
 use swap_knot_bevy::{
     FixedSteps, KEYBOARD, Outcomes, PlayerSeat, SwapKnotPlugin, action_went_down,

@@ -3,9 +3,10 @@
 
 use std::collections::{BTreeMap, HashMap};
 
-use swap_knot::{
-    CarriedOver, Cell, KnobValue, Layout, Profile, Rig, Row, Setting, SettingValue, Sheet,
-};
+use swap_knot::keep::{Setting, SettingValue};
+use swap_knot::remap::CarriedOver;
+use swap_knot::sheet::KnobValue;
+use swap_knot::{Cell, Layout, Profile, Rig, Row, Sheet};
 
 /// The most different texts that one list counts; further ones are counted together.
 const MOST: usize = 500;

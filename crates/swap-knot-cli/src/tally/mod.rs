@@ -7,7 +7,9 @@ use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
 use serde_json::{Value, json};
-use swap_knot::{Layout, Resolver, Sheet, Telling, Words};
+use swap_knot::layout::Resolver;
+use swap_knot::prompt::Telling;
+use swap_knot::{Layout, Sheet, Words};
 
 use self::counts::{Counts, NONE, SettingCount, Tally};
 use crate::table::{HEAD, QUIET, columns, count, print_json, styled};

@@ -37,7 +37,10 @@ impl Controls {
     /// A pad says what it is by [`EventKind::Plugged`], which the adapters send.
     ///
     /// ```
-    /// use swap_knot::{Controls, DeviceId, Event, EventKind, Layout, Marks, PadButton, Profile, Sheet, Time};
+    /// use swap_knot::prompt::Marks;
+    /// use swap_knot::{
+    ///     Controls, DeviceId, Event, EventKind, Layout, PadButton, Profile, Sheet, Time,
+    /// };
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"pad:south\"")?;
     /// let marks = Marks::from_toml("format = 1\n[families.quayside]\nusb = [\"1209:*\"]\n\

@@ -68,9 +68,9 @@ impl Controls {
     /// none forgets it. The controls screen does that by itself.
     ///
     /// ```
+    /// use swap_knot::input::{HidButton, Mapping, PadSource, Taught};
     /// use swap_knot::{
-    ///     Controls, DeviceId, Event, EventKind, HidButton, Layout, Mapping, PadButton, PadSource,
-    ///     Profile, Sheet, Taught, Time,
+    ///     Controls, DeviceId, Event, EventKind, Layout, PadButton, Profile, Sheet, Time,
     /// };
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"pad:south\"")?;

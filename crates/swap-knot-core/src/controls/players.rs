@@ -17,8 +17,9 @@ use crate::seat::{Fed, Owners, Seat, Sits};
 /// by the same rules.
 ///
 /// ```
+/// use swap_knot::play::Fed;
 /// use swap_knot::{
-///     Controls, DeviceId, Event, EventKind, Fed, Layout, PadButton, Players, Profile, Sheet, Time,
+///     Controls, DeviceId, Event, EventKind, Layout, PadButton, Players, Profile, Sheet, Time,
 /// };
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"pad:north\"")?;
@@ -34,7 +35,7 @@ use crate::seat::{Fed, Owners, Seat, Sits};
 /// assert_eq!(players.feed(&Event { at, device: DeviceId(8), what }), Fed::Joined(björn));
 /// players.tick(Time::from_millis(16));
 /// assert!(players.devices_of(ada).eq([DeviceId(7)]));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Debug, Default)]
 pub struct Players {

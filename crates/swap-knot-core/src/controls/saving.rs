@@ -157,7 +157,8 @@ impl Controls {
     /// ask it every frame.
     ///
     /// ```
-    /// use swap_knot::{Controls, Layout, Locker, Memory, Place, Sheet, Slug};
+    /// use swap_knot::keep::Memory;
+    /// use swap_knot::{Controls, Layout, Locker, Place, Sheet, Slug};
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
     /// let locker = Locker::in_store(Memory::new());

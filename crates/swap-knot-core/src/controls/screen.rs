@@ -22,7 +22,7 @@ impl Controls {
     ///
     /// controls.tick(Time::from_millis(16));
     /// assert!(controls.screen().is_none());
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn open_screen(&mut self, now: Time) {
         if self.screen.is_some() {

@@ -35,7 +35,8 @@ impl Controls {
     /// left out.
     ///
     /// ```
-    /// use swap_knot::{Controls, Layout, Profile, Sheet, TouchZones};
+    /// use swap_knot::input::TouchZones;
+    /// use swap_knot::{Controls, Layout, Profile, Sheet};
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"touch:horn\"")?;
     /// let controls = Controls::new(&sheet, Profile::default(), &Layout::us());

@@ -18,7 +18,8 @@ use crate::sheet::{Sheet, TitledRow};
 /// profile is left as it is: the newer game finds it again.
 ///
 /// ```
-/// use swap_knot::{CarriedOver, Layout, Profile, Sheet};
+/// use swap_knot::remap::CarriedOver;
+/// use swap_knot::{Layout, Profile, Sheet};
 ///
 /// let sheet = Sheet::from_toml(r#"
 ///     game = "slack-water"

@@ -159,7 +159,8 @@ fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<CannotBind> {
 /// A menu as it was drawn last, to be refreshed without a row twice or a lost scroll place.
 ///
 /// ```
-/// use swap_knot::{Draft, Layout, Menu, Place, Profile, Sheet};
+/// use swap_knot::remap::Menu;
+/// use swap_knot::{Draft, Layout, Place, Profile, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"\n[actions.lamp]\nbind = \"KeyL\"")?;
 /// let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());

@@ -17,7 +17,7 @@ pub const MAX_HELD: usize = 3;
 /// let chord: Chord = "Shift+Ctrl+KeyK".parse()?;
 /// assert_eq!(chord.to_string(), "Ctrl+Shift+KeyK");
 /// assert_eq!(chord.held().len(), 2);
-/// # Ok::<(), swap_knot::InputError>(())
+/// # Ok::<(), swap_knot::input::InputError>(())
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Chord {

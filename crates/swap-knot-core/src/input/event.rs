@@ -106,7 +106,7 @@ pub enum EventKind {
         down: bool,
         /// What it typed, where the system says so. Teaches a [`LayoutLearner`].
         ///
-        /// [`LayoutLearner`]: crate::LayoutLearner
+        /// [`LayoutLearner`]: crate::layout::LayoutLearner
         text: Option<char>,
     },
     /// A key is down that was not seen going down, as when the focus comes back: it counts once it
@@ -118,7 +118,7 @@ pub enum EventKind {
     /// What a key that was pressed types by itself, without modifiers and without composing, where
     /// the system says so. Nothing is played by it; it teaches a [`LayoutLearner`] best of all.
     ///
-    /// [`LayoutLearner`]: crate::LayoutLearner
+    /// [`LayoutLearner`]: crate::layout::LayoutLearner
     KeyTypes {
         /// Where the key is.
         place: Place,

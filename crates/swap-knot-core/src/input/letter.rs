@@ -5,7 +5,7 @@ use std::fmt;
 /// A letter, digit or sign that a key types by itself: lower case, and none that shows nothing.
 ///
 /// ```
-/// use swap_knot::Letter;
+/// use swap_knot::input::Letter;
 ///
 /// assert_eq!(Letter::new('I').map(Letter::char), Some('i'));
 /// assert_eq!(Letter::new(' '), None);

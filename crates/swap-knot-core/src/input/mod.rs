@@ -56,6 +56,12 @@ pub use touch::{TouchName, TouchNameError};
 pub use usb::{UsbFilter, UsbId, UsbIdError};
 pub use zones::{TouchZone, TouchZones};
 
+// A controller without a known mapping is a matter of what comes in, for whoever reads this chapter.
+pub use crate::mapping::{
+    Controller, KindNameError, Lesson, Mapper, Mapping, MappingError, MappingLearner, Mappings,
+    MappingsError, PadSource, Taught,
+};
+
 /// One thing on a device that can be pressed, pulled or moved.
 ///
 /// Its text form is the one used in sheets, profiles and on the command line:
@@ -66,7 +72,7 @@ pub use zones::{TouchZone, TouchZones};
 /// let input: Input = "KeyW".parse()?;
 /// assert_eq!(input, Input::Key(Place::KeyW));
 /// assert_eq!("pad:stick-left.up".parse::<Input>()?.to_string(), "pad:stick-left.up");
-/// # Ok::<(), swap_knot::InputError>(())
+/// # Ok::<(), swap_knot::input::InputError>(())
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[non_exhaustive]
@@ -187,7 +193,7 @@ impl Input {
     ///
     /// let up: Input = "pad:stick-left.up".parse()?;
     /// assert_eq!(up.whole().to_string(), "pad:stick-left");
-    /// # Ok::<(), swap_knot::InputError>(())
+    /// # Ok::<(), swap_knot::input::InputError>(())
     /// ```
     #[must_use]
     pub const fn whole(self) -> Input {

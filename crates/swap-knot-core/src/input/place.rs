@@ -17,7 +17,7 @@ macro_rules! places {
         ///
         /// assert_eq!(Place::KeyW.to_string(), "KeyW");
         /// assert_eq!("IntlBackslash".parse::<Place>()?, Place::IntlBackslash);
-        /// # Ok::<(), swap_knot::InputError>(())
+        /// # Ok::<(), swap_knot::input::InputError>(())
         /// ```
         ///
         /// [codes]: https://www.w3.org/TR/uievents-code/

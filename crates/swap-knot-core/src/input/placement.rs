@@ -7,7 +7,7 @@ use std::ops::RangeInclusive;
 /// Numbers beyond their ranges, and what is no number, count as the nearest that is within.
 ///
 /// ```
-/// use swap_knot::Placement;
+/// use swap_knot::input::Placement;
 ///
 /// let placement = Placement::new([0.25, -7.0], f32::NAN);
 /// assert_eq!(placement.shift(), [0.25, -1.0]);

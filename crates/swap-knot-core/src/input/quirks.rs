@@ -20,7 +20,9 @@ const AT_ONCE: u64 = 2_000;
 /// an engine puts right already passes unchanged.
 ///
 /// ```
-/// use swap_knot::{DeviceId, Event, EventKind, KeyQuirks, Layout, Place, Platform, Resolver, Time};
+/// use swap_knot::input::{KeyQuirks, Platform};
+/// use swap_knot::layout::Resolver;
+/// use swap_knot::{DeviceId, Event, EventKind, Layout, Place, Time};
 ///
 /// let german = Layout::shipped("de").expect("it ships");
 /// let on = Resolver::new(&german, Platform::Windows);

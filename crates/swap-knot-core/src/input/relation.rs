@@ -4,7 +4,7 @@
 //! stick. Two inputs have to do with each other exactly when they have a leaf in common. On which
 //! key a letter lies and which key is the main modifier is for a [`Resolver`] to say.
 //!
-//! [`Resolver`]: crate::Resolver
+//! [`Resolver`]: crate::layout::Resolver
 
 use super::{Direction, HidInput, Input, Modifier, Sign};
 

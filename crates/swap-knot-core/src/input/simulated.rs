@@ -12,7 +12,8 @@ use super::{
 /// # Example: a second keyboard and a pad without hardware
 /// ```
 /// use std::time::Duration;
-/// use swap_knot::{DeviceId, Layout, PadButton, Place, Profile, Rig, Seat, Sheet, Simulated, Stick};
+/// use swap_knot::input::Simulated;
+/// use swap_knot::{DeviceId, Layout, PadButton, Place, Profile, Rig, Seat, Sheet, Stick};
 ///
 /// let sheet = Sheet::from_toml(r#"
 ///     game = "slack-water"
@@ -39,7 +40,7 @@ use super::{
 /// seat.feed(&pad.release(PadButton::North));
 /// assert!(seat.is_down(horn), "the other device still holds it");
 /// seat.feed(&pad.unplug());
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Simulated {

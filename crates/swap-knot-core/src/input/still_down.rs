@@ -7,7 +7,8 @@ use super::{DeviceId, EventKind};
 ///
 /// # Example: the focus is lost with a key down
 /// ```
-/// use swap_knot::{DeviceId, EventKind, Place, StillDown};
+/// use swap_knot::input::StillDown;
+/// use swap_knot::{DeviceId, EventKind, Place};
 ///
 /// let (keyboard, mut down) = (DeviceId(0), StillDown::new());
 /// let key = |down| EventKind::Key { place: Place::KeyW, down, text: None };

@@ -7,12 +7,12 @@ use std::str::FromStr;
 /// of the [USB specification](https://www.usb.org/documents)).
 ///
 /// ```
-/// use swap_knot::UsbId;
+/// use swap_knot::input::UsbId;
 ///
 /// let pad: UsbId = "1209:5a01".parse()?;
 /// assert_eq!(pad, UsbId { vendor: 0x1209, product: 0x5a01 });
 /// assert_eq!(pad.to_string(), "1209:5a01");
-/// # Ok::<(), swap_knot::UsbIdError>(())
+/// # Ok::<(), swap_knot::input::UsbIdError>(())
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct UsbId {

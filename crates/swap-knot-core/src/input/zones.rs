@@ -13,7 +13,8 @@ use super::{EventKind, Placement, TouchName};
 /// is ([`TouchZones::set_screen`]).
 ///
 /// ```
-/// use swap_knot::{EventKind, TouchZones};
+/// use swap_knot::EventKind;
+/// use swap_knot::input::TouchZones;
 ///
 /// let mut zones = TouchZones::new();
 /// zones.add_area("horn".parse()?, [0.0, 0.0], [100.0, 60.0]);
@@ -24,7 +25,7 @@ use super::{EventKind, Placement, TouchName};
 /// let rudder = zones.down(2, [440.0, 300.0]).next().expect("the rudder is there");
 /// assert!(matches!(rudder, EventKind::TouchStick { x: 0.5, y: 0.0, .. }));
 /// assert_eq!(zones.down(3, [900.0, 900.0]).next(), None);
-/// # Ok::<(), swap_knot::TouchNameError>(())
+/// # Ok::<(), swap_knot::input::TouchNameError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct TouchZones {

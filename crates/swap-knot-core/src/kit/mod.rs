@@ -6,7 +6,8 @@
 //!
 //! ```
 //! use swap_knot::kit::{self, Engine, Said};
-//! use swap_knot::{DeviceId, Event, EventKind, Time, TouchZones};
+//! use swap_knot::input::TouchZones;
+//! use swap_knot::{DeviceId, Event, EventKind, Time};
 //!
 //! /// An engine that knows keys and nothing else.
 //! #[derive(Default)]

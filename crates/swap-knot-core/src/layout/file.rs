@@ -74,7 +74,7 @@ impl Layout {
     /// "#)?;
     /// assert_eq!(layout.legend(Place::KeyQ).as_deref(), Some("Ö"));
     /// assert_eq!(layout.place_of('w'), Some(Place::KeyW));
-    /// # Ok::<(), swap_knot::LayoutError>(())
+    /// # Ok::<(), swap_knot::layout::LayoutError>(())
     /// ```
     pub fn from_toml(text: &str) -> Result<Layout, LayoutError> {
         let wrong = |(at, message): Wrong| {
@@ -110,7 +110,7 @@ impl Layout {
     /// let text = fr.to_toml();
     /// assert!(text.contains("KeyQ = [\"a\", \"A\", "));
     /// assert_eq!(Layout::from_toml(&text)?, fr);
-    /// # Ok::<(), swap_knot::LayoutError>(())
+    /// # Ok::<(), swap_knot::layout::LayoutError>(())
     /// ```
     pub fn to_toml(&self) -> String {
         let quoted = |text: &str| toml::Value::String(text.to_owned()).to_string();

@@ -22,7 +22,8 @@ const SUSPECT: usize = 3;
 /// use can compose teaches nothing.
 ///
 /// ```
-/// use swap_knot::{Layout, LayoutLearner, Place};
+/// use swap_knot::layout::LayoutLearner;
+/// use swap_knot::{Layout, Place};
 ///
 /// let mut learner = LayoutLearner::new(Layout::us());
 /// assert_eq!(learner.learn(Place::KeyE, 'e'), None);

@@ -10,7 +10,9 @@ use crate::input::{Chord, ChordInHand, InHand, Input, Letter, Place, Platform, R
 ///
 /// # Example: a letter and a place
 /// ```
-/// use swap_knot::{Layout, Platform, Relation, Resolver};
+/// use swap_knot::Layout;
+/// use swap_knot::input::{Platform, Relation};
+/// use swap_knot::layout::Resolver;
 ///
 /// let fr = Resolver::new(&Layout::shipped("fr").expect("fr is shipped"), Platform::Other);
 /// let (a, q) = ("letter:a".parse()?, "KeyQ".parse()?);
@@ -19,7 +21,7 @@ use crate::input::{Chord, ChordInHand, InHand, Input, Letter, Place, Platform, R
 ///
 /// let us = Resolver::from(&Layout::us());
 /// assert_eq!(us.relation(a, q), None);
-/// # Ok::<(), swap_knot::InputError>(())
+/// # Ok::<(), swap_knot::input::InputError>(())
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Resolver {

@@ -8,7 +8,7 @@ use super::Layout;
 /// when a session starts.
 ///
 /// ```
-/// use swap_knot::LayoutSetting;
+/// use swap_knot::layout::LayoutSetting;
 ///
 /// let console = "XKBMODEL=\"pc105\"\nXKBLAYOUT=\"fr,us\"\nXKBVARIANT=\"bepo,\"\n";
 /// let setting = LayoutSetting::from_settings_file(console).expect("it names layouts");

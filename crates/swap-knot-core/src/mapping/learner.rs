@@ -32,10 +32,8 @@ const TIME: Duration = Duration::from_secs(20);
 /// and time.
 ///
 /// ```
-/// use swap_knot::{
-///     DeviceId, Event, EventKind, HidButton, Lesson, Mapper, MappingLearner, PadButton, PadSource,
-///     Time,
-/// };
+/// use swap_knot::input::{HidButton, Lesson, Mapper, MappingLearner, PadSource};
+/// use swap_knot::{DeviceId, Event, EventKind, PadButton, Time};
 ///
 /// let mut learner = MappingLearner::new(DeviceId(3), &Mapper::default());
 /// assert_eq!(learner.asked(), Some(PadButton::South.into()));

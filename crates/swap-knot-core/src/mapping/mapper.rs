@@ -18,7 +18,8 @@ const UP: f32 = 0.35;
 /// knows a controller's kind by [`EventKind::Plugged`], and nothing of one that never said so.
 ///
 /// ```
-/// use swap_knot::{DeviceId, Event, EventKind, HidButton, Mapper, Mappings, Time};
+/// use swap_knot::input::{HidButton, Mapper, Mappings};
+/// use swap_knot::{DeviceId, Event, EventKind, Time};
 ///
 /// let mappings = Mappings::from_toml("format = 1\n[controllers.\"1209:5a03\"]\n\
 ///     \"pad:south\" = \"hid:button-2\"", "mappings")?;
@@ -29,7 +30,7 @@ const UP: f32 = 0.35;
 /// let mut heard = Vec::new();
 /// mapper.event(&event(EventKind::HidButton { button, down: true }), |e| heard.push(e.what));
 /// assert!(matches!(heard[..], [EventKind::PadButton { value: 1.0, .. }]));
-/// # Ok::<(), swap_knot::MappingsError>(())
+/// # Ok::<(), swap_knot::input::MappingsError>(())
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct Mapper {

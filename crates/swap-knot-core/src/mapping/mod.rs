@@ -20,14 +20,15 @@ const UNKNOWN: &str = "unknown";
 /// What the inputs of one kind of controller are on a pad.
 ///
 /// ```
-/// use swap_knot::{HidButton, Mapping, PadButton, PadSource};
+/// use swap_knot::PadButton;
+/// use swap_knot::input::{HidButton, Mapping, PadSource};
 ///
 /// let mut mapping = Mapping::new();
 /// let second = PadSource::Button(HidButton::new(2).expect("from 1 on"));
 /// mapping.set(PadButton::South.into(), second)?;
 /// let taken = mapping.set(PadButton::East.into(), second);
 /// assert_eq!(taken.unwrap_err().to_string(), "`hid:button-2` is `pad:south` already");
-/// # Ok::<(), swap_knot::MappingError>(())
+/// # Ok::<(), swap_knot::input::MappingError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Mapping {
@@ -240,14 +241,15 @@ pub enum Taught {
 /// ```
 ///
 /// ```
-/// use swap_knot::{Mappings, PadButton, Taught};
+/// use swap_knot::PadButton;
+/// use swap_knot::input::{Mappings, Taught};
 ///
 /// let text = "format = 1\n\n[controllers.\"1209:5a03\"]\n\"pad:south\" = \"hid:button-2\"\n";
 /// let mappings = Mappings::from_toml(text, "mappings")?;
 /// let kind = "1209:5a03".parse().ok();
 /// assert!(matches!(mappings.of(kind), Some(Taught::Pad(_))));
 /// assert_eq!(mappings.to_toml(), text);
-/// # Ok::<(), swap_knot::MappingsError>(())
+/// # Ok::<(), swap_knot::input::MappingsError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Mappings(BTreeMap<Option<UsbId>, Taught>);
@@ -292,11 +294,11 @@ impl Mappings {
     /// The kind of controller that is written so.
     ///
     /// ```
-    /// use swap_knot::Mappings;
+    /// use swap_knot::input::Mappings;
     ///
     /// assert_eq!(Mappings::kind_named("unknown")?, None);
     /// assert!(Mappings::kind_named("1209:5a03")?.is_some());
-    /// # Ok::<(), swap_knot::KindNameError>(())
+    /// # Ok::<(), swap_knot::input::KindNameError>(())
     /// ```
     ///
     /// # Errors

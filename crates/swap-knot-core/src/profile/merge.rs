@@ -44,7 +44,7 @@ impl Profile {
     ///
     /// What only one side changed is as that side has it. Where both changed the same thing to
     /// different ends, the newer side wins and the other is reported. Two sound sides can still meet
-    /// on one key: [`Merged`](crate::Merged) tells of that as well.
+    /// on one key: [`Merged`](crate::remap::Merged) tells of that as well.
     #[must_use]
     pub fn merged(
         &self,

@@ -40,7 +40,7 @@ use crate::sheet::{
 ///
 /// profile.set(&sheet, cell, Some(Place::KeyH.into())); // the default again
 /// assert!(profile.is_unchanged());
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Profile {

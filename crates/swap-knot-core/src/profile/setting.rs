@@ -41,7 +41,7 @@ pub enum Setting {
         /// What.
         ease: Ease,
     },
-    /// One number of where a touch zone lies, see [`Placement`](crate::Placement).
+    /// One number of where a touch zone lies, see [`Placement`](crate::input::Placement).
     Zone {
         /// Which zone.
         name: TouchName,

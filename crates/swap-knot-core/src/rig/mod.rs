@@ -37,7 +37,7 @@ use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
 /// let rig = Rig::new(&sheet, &Profile::default(), &fr);
 /// let bound = &rig.bindings()[0];
 /// assert_eq!(rig.place_of(bound.chord.input()).unwrap().to_string(), "Semicolon");
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone)]
 pub struct Rig(Arc<Data>);

@@ -59,7 +59,8 @@ use crate::sheet::{ActionId, Cell, Row, SituationId};
 ///
 /// ```
 /// use swap_knot::screen::{ControlsScreen, ScreenCommand, Spot};
-/// use swap_knot::{Direction, Draft, Layout, Profile, Rig, Seat, Sheet};
+/// use swap_knot::input::Direction;
+/// use swap_knot::{Draft, Layout, Profile, Rig, Seat, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"KeyH\"")?;
 /// let profile = Profile::new("Ada");
@@ -70,7 +71,7 @@ use crate::sheet::{ActionId, Cell, Row, SituationId};
 /// screen.press(Spot::Cell(sheet.defaults()[0].cell)); // it was clicked
 /// let dialog = screen.view().dialog.clone().expect("it listens");
 /// assert_eq!(dialog.title, "Press the new input for “Horn”");
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Debug)]
 pub struct ControlsScreen {

@@ -99,17 +99,17 @@ impl Tool {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 #[non_exhaustive]
 pub enum Dial {
-    /// [`Feel::sensitivity`](crate::Feel::sensitivity).
+    /// [`Feel::sensitivity`](crate::sheet::Feel::sensitivity).
     Sensitivity,
     /// Where a dead zone ends.
     DeadZone,
     /// Where full begins.
     Full,
-    /// [`Feel::curve`](crate::Feel::curve).
+    /// [`Feel::curve`](crate::sheet::Feel::curve).
     Curve,
-    /// [`Feel::threshold`](crate::Feel::threshold).
+    /// [`Feel::threshold`](crate::sheet::Feel::threshold).
     Threshold,
-    /// [`Feel::gyro`](crate::Feel::gyro).
+    /// [`Feel::gyro`](crate::sheet::Feel::gyro).
     Gyro,
     /// Whether left and right are turned round.
     InvertX,
@@ -117,9 +117,9 @@ pub enum Dial {
     InvertY,
     /// Whether back and forward are turned round, or the two ways over which a pad is turned.
     InvertZ,
-    /// [`Feel::ramp_up`](crate::Feel::ramp_up).
+    /// [`Feel::ramp_up`](crate::sheet::Feel::ramp_up).
     RampUp,
-    /// [`Feel::ramp_down`](crate::Feel::ramp_down).
+    /// [`Feel::ramp_down`](crate::sheet::Feel::ramp_down).
     RampDown,
 }
 

@@ -79,7 +79,7 @@ impl Seat {
     /// let horn = sheet.find("horn").expect("declared above");
     /// let _ = seat.went_down(horn);
     /// assert_eq!(seat.never_asked(), [sheet.find("bell").expect("declared above")]);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn never_asked(&self) -> Vec<ActionId> {
         let actions = self.rig.sheet().actions().enumerate();

@@ -123,7 +123,8 @@ impl Seat {
     /// inputs work on beside it.
     ///
     /// ```
-    /// use swap_knot::{Arm, Layout, Profile, Rig, Seat, Sheet, Time};
+    /// use swap_knot::sheet::Arm;
+    /// use swap_knot::{Layout, Profile, Rig, Seat, Sheet, Time};
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.walk]\nshape = \"plane\"")?;
     /// let walk = sheet.find("walk").expect("declared above");
@@ -132,7 +133,7 @@ impl Seat {
     /// bot.tick(Time::from_millis(16));
     /// assert!(bot.went_down((walk, Arm::Up)));
     /// assert_eq!(bot.plane(walk), [0.0, 1.0]);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn drive(&mut self, at: Time, row: impl Into<RowRef>, how_far: f32) {
         let (action, arm) = row.into().parts();

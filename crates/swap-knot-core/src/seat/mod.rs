@@ -70,7 +70,7 @@ use crate::sheet::{ActionId, Arm};
 ///
 /// seat.tick(Time::from_millis(33));
 /// assert!(!seat.went_down(horn) && seat.is_down(horn));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Seat {

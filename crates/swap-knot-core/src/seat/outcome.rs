@@ -62,7 +62,7 @@ pub enum Outcome {
 
 impl Outcome {
     /// The outcome as a word, the same in every version: `worked`, `not-held`. Players read the texts of
-    /// [`Telling`](crate::Telling).
+    /// [`Telling`](crate::prompt::Telling).
     pub const fn id(self) -> &'static str {
         match self {
             Outcome::Worked => "worked",
@@ -126,7 +126,8 @@ impl Seat {
     /// binding of it is live.
     ///
     /// ```
-    /// use swap_knot::{Layout, NotLive, Profile, Rig, Seat, Sheet};
+    /// use swap_knot::play::NotLive;
+    /// use swap_knot::{Layout, Profile, Rig, Seat, Sheet};
     ///
     /// let sheet = Sheet::from_toml(r#"
     ///     game = "slack-water"
@@ -141,7 +142,7 @@ impl Seat {
     /// assert_eq!(seat.why_not_live(horn), Some(NotLive::Elsewhere));
     /// seat.enter(sheet.find_situation("helm").expect("it is declared"));
     /// assert_eq!(seat.why_not_live(horn), None);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn why_not_live(&self, row: impl Into<RowRef>) -> Option<NotLive> {
         let (sheet, wiring) = (self.rig.sheet(), self.rig.wiring());

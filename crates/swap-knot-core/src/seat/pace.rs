@@ -18,7 +18,9 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 ///
 /// # Example: a fixed step and a picture
 /// ```
-/// use swap_knot::{DeviceId, Layout, Pace, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
+/// use swap_knot::input::Simulated;
+/// use swap_knot::play::Pace;
+/// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Time};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
 /// let horn = sheet.find("horn").expect("declared above");
@@ -39,7 +41,7 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 /// // The picture is read after them, and sees the press as well.
 /// seat.tick(Time::from_millis(33));
 /// assert!(seat.went_down(horn));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Debug, Default)]
 pub struct Pace {

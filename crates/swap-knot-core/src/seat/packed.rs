@@ -31,7 +31,8 @@ impl SavedSeat {
     /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.
     ///
     /// ```
-    /// # use swap_knot::{Layout, Profile, Rig, SavedSeat, Seat, Sheet};
+    /// # use swap_knot::play::SavedSeat;
+    /// # use swap_knot::{Layout, Profile, Rig, Seat, Sheet};
     /// # let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
     /// # let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
     /// # let mut seat = Seat::new(rig.clone());

@@ -113,7 +113,8 @@ impl Seat {
     /// [`Seat::is_recording_full`]. Nothing is paid while nothing is recorded.
     ///
     /// ```
-    /// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
+    /// use swap_knot::input::Simulated;
+    /// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Time};
     /// use std::time::Duration;
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"")?;

@@ -17,7 +17,9 @@ use crate::sheet::DeadZoneForm;
 ///
 /// # Example: rollback
 /// ```
-/// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, SavedSeat, Seat, Sheet, Simulated, Time};
+/// use swap_knot::input::Simulated;
+/// use swap_knot::play::SavedSeat;
+/// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Time};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
 /// let horn = sheet.find("horn").expect("declared above");

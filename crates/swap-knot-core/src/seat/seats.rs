@@ -12,7 +12,10 @@ use crate::rig::Rig;
 /// read one seat; ask the same [`Seat`] for both.
 ///
 /// ```
-/// use swap_knot::{DeviceId, Event, EventKind, Fed, Layout, PadButton, Profile, Rig, Seats, Sheet, Time};
+/// use swap_knot::play::Fed;
+/// use swap_knot::{
+///     DeviceId, Event, EventKind, Layout, PadButton, Profile, Rig, Seats, Sheet, Time,
+/// };
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"pad:north\"")?;
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
@@ -26,7 +29,7 @@ use crate::rig::Rig;
 ///     what: EventKind::PadButton { button: PadButton::South, value: 1.0 },
 /// };
 /// assert_eq!(seats.feed(&press), Fed::Joined(deckhand));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct Seats {

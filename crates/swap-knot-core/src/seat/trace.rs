@@ -62,7 +62,7 @@ use crate::input::{
 /// let trace: Trace = "0.25 0 KeyW down\n0.9 0 KeyW up\n".parse()?;
 /// assert_eq!(trace.entries().len(), 2);
 /// assert_eq!(trace.to_string().parse::<Trace>()?, trace);
-/// # Ok::<(), swap_knot::TraceError>(())
+/// # Ok::<(), swap_knot::play::TraceError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Trace {

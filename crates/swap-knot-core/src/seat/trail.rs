@@ -419,7 +419,9 @@ impl Seat {
     /// more: the answer to "why did nothing happen?". It costs nothing while nobody asks.
     ///
     /// ```
-    /// use swap_knot::{DeviceId, Layout, NotLive, Outcome, Place, Profile, Rig, Seat, Sheet, Simulated, Time};
+    /// use swap_knot::input::Simulated;
+    /// use swap_knot::play::{NotLive, Outcome};
+    /// use swap_knot::{DeviceId, Layout, Place, Profile, Rig, Seat, Sheet, Time};
     ///
     /// let sheet = Sheet::from_toml(r#"
     ///     game = "slack-water"
@@ -435,7 +437,7 @@ impl Seat {
     /// seat.tick(Time::from_millis(16));
     /// let told = seat.outcomes().last().expect("a key was pressed");
     /// assert_eq!(told.outcome, Outcome::NotLive(NotLive::Elsewhere));
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn keep_outcomes(&mut self, newest: usize) {
         let trail = &mut self.state.trail;

@@ -12,7 +12,7 @@ use crate::sheet::ActionRef;
 /// player's feel come on top, for each kind of device by itself.
 ///
 /// ```
-/// use swap_knot::TurnUnits;
+/// use swap_knot::play::TurnUnits;
 ///
 /// let degrees = TurnUnits { a_count: 0.06, a_second: 180.0 };
 /// # let _ = degrees;
@@ -162,7 +162,8 @@ impl Seat {
     /// with the deflection that it had; for any other the deflection of now counts for all the time.
     ///
     /// ```
-    /// use swap_knot::{DeviceId, Event, EventKind, Layout, Profile, Rig, Seat, Sheet, Time, TurnUnits};
+    /// use swap_knot::play::TurnUnits;
+    /// use swap_knot::{DeviceId, Event, EventKind, Layout, Profile, Rig, Seat, Sheet, Time};
     ///
     /// let sheet = Sheet::from_toml(r#"
     ///     game = "slack-water"
@@ -179,7 +180,7 @@ impl Seat {
     /// seat.feed(&Event { at, device: DeviceId(0), what: EventKind::MouseMove { x: 6.0, y: 0.0 } });
     /// seat.tick(Time::from_millis(10));
     /// assert_eq!(seat.turn(look, degrees), [3.0, 0.0, 0.0]);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn turn(&self, action: impl Into<ActionRef>, units: TurnUnits) -> [f32; 3] {
         let action = action.into();

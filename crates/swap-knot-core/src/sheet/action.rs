@@ -94,7 +94,7 @@ pub struct Action {
     /// sensitivity then goes beyond full, and [`Seat::turn`](crate::Seat::turn) is exact between two
     /// events.
     pub rate: bool,
-    /// Whether the player may have it eased, see [`Easing`](crate::Easing): not where skill is the
+    /// Whether the player may have it eased, see [`Easing`](crate::sheet::Easing): not where skill is the
     /// game, such as in a rhythm.
     pub ease: bool,
     /// Its times.

@@ -17,13 +17,13 @@ pub enum Ease {
     Press,
     /// A press that follows the last one of the same binding too soon is ignored.
     IgnoreWithin,
-    /// [`Timing::hold_after`](crate::Timing::hold_after).
+    /// [`Timing::hold_after`](crate::sheet::Timing::hold_after).
     HoldAfter,
-    /// [`Timing::tap_within`](crate::Timing::tap_within).
+    /// [`Timing::tap_within`](crate::sheet::Timing::tap_within).
     TapWithin,
-    /// [`Timing::double_tap_within`](crate::Timing::double_tap_within).
+    /// [`Timing::double_tap_within`](crate::sheet::Timing::double_tap_within).
     DoubleTapWithin,
-    /// [`Timing::together_within`](crate::Timing::together_within).
+    /// [`Timing::together_within`](crate::sheet::Timing::together_within).
     TogetherWithin,
 }
 

@@ -31,7 +31,7 @@ pub struct Feel {
     /// What counts as rest and as full.
     pub dead_zone: DeadZone,
     /// The value is multiplied by this, 0.01 to 100. A deflection stays within full by it, unless
-    /// the action is a rate ([`Action::rate`](crate::Action::rate)).
+    /// the action is a rate ([`Action::rate`](crate::sheet::Action::rate)).
     pub sensitivity: f32,
     /// Which axes are turned round: first, second, third.
     pub invert: [bool; 3],
@@ -44,7 +44,7 @@ pub struct Feel {
     pub threshold: f32,
     /// How many counts of a mouse one degree is worth by which a pad is turned in the hands, 0 to 200;
     /// sensitivity does not matter for it. With so many as a degree of turning takes of a mouse
-    /// ([`TurnUnits`](crate::TurnUnits)), the view turns as the pad does.
+    /// ([`TurnUnits`](crate::play::TurnUnits)), the view turns as the pad does.
     pub gyro: f32,
     /// Seconds that a key takes from rest to full, 0 to 10.
     pub ramp_up: f32,

@@ -54,7 +54,7 @@ use crate::input::{Chord, DeviceKind, Input};
 /// "#)?;
 /// let horn = sheet.find("horn").expect("declared above");
 /// assert_eq!(sheet.action(horn).expect("it is of this sheet").title, "Horn");
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Sheet(Arc<Data>);
@@ -164,7 +164,7 @@ impl Sheet {
     /// let own = "game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"";
     /// let sheet = Sheet::join(&[("menus.toml", base), ("slack-water.toml", own)])?;
     /// assert_eq!(sheet.actions().len(), 2);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn join(files: &[(&str, &str)]) -> Result<Sheet, SheetError> {
         let own = files
@@ -196,7 +196,7 @@ impl Sheet {
     ///     greedy.unwrap_err().to_string(),
     ///     "fog:3:1: a mod has no fixed actions; take `fixed` out",
     /// );
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn with_mods(&self, mods: &[(&str, &str)]) -> Result<Sheet, SheetError> {
         let mods = mods.iter().map(|&(name, text)| File {

@@ -15,7 +15,7 @@ impl Sheet {
     /// ```
     /// let sheet = swap_knot::Sheet::from_toml("game = \"slack-water\"\n[actions.cast-off]")?;
     /// assert!(sheet.to_rust().contains("#[knot(\"cast-off\")]\n    CastOff,"));
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn to_rust(&self) -> String {
         let mut out = String::new();

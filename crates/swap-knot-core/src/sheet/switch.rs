@@ -17,7 +17,7 @@ impl Sheet {
     /// let crane = sheet.find("crane").expect("declared above");
     /// assert!(sheet.action(crane).expect("declared above").off);
     /// assert!(!sheet.switched([crane], true).action(crane).expect("declared above").off);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     #[must_use]
     pub fn switched<A: Into<ActionRef>>(

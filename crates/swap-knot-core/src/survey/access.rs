@@ -56,13 +56,15 @@ const LONG: f32 = 0.3;
 /// that does without is not told of.
 ///
 /// ```
-/// use swap_knot::{Ease, Layout, Profile, Rig, Sheet, demands};
+/// use swap_knot::check::demands;
+/// use swap_knot::sheet::Ease;
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.stow]\nbind = \"Ctrl+KeyK\"")?;
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
 /// let found = demands(&sheet, rig.bindings(), rig.resolver());
 /// assert_eq!(found[0].eased_by, Some(Ease::Latch));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 pub fn demands(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec<Demand> {
     let mut found = Vec::new();

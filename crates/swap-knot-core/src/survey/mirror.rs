@@ -31,13 +31,15 @@ pub struct Mirrored {
 /// Those are told.
 ///
 /// ```
-/// use swap_knot::{Layout, Platform, Profile, Rig, Sheet, mirror};
+/// use swap_knot::check::mirror;
+/// use swap_knot::input::Platform;
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.lantern]\nbind = \"KeyF\"")?;
 /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
 /// let mirrored = mirror(&sheet, rig.bindings(), "left-handed", &Layout::us(), Platform::current());
 /// assert!(mirrored.to_toml(&sheet).contains("lantern = { keyboard-1 = \"KeyJ\" }"));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 pub fn mirror(
     sheet: &Sheet,

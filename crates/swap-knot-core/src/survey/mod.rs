@@ -29,7 +29,9 @@ use crate::sheet::{Cell, Row, Sheet};
 ///
 /// # Example: a letter that French keyboards have elsewhere
 /// ```
-/// use swap_knot::{Layout, Platform, Profile, Rig, Sheet, Survey};
+/// use swap_knot::check::Survey;
+/// use swap_knot::input::Platform;
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml(r#"
 ///     game = "slack-water"
@@ -46,7 +48,7 @@ use crate::sheet::{Cell, Row, Sheet};
 /// let finding = &survey.findings()[0];
 /// assert_eq!(finding.layouts, ["fr"]);
 /// assert!(finding.describe(&sheet).contains("key widths off (on fr)"));
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Survey {

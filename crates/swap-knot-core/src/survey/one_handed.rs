@@ -22,7 +22,10 @@ pub struct OneHanded {
 /// else moves to the free key that lies nearest to where the hand rests. No conflict is made.
 ///
 /// ```
-/// use swap_knot::{Hand, Layout, Platform, Profile, Reach, Rig, Sheet, one_handed};
+/// use swap_knot::check::{one_handed, Reach};
+/// use swap_knot::input::Platform;
+/// use swap_knot::layout::Hand;
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml(r#"
 ///     game = "slack-water"
@@ -35,7 +38,7 @@ pub struct OneHanded {
 /// let rig = Rig::new(&sheet, &Profile::default(), &us);
 /// let made = one_handed(&sheet, rig.bindings(), Hand::Left, &us, Platform::current());
 /// assert_eq!(made.cells[0].1.as_ref().unwrap().to_string(), "KeyS"); // D is taken, S lies beside it
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 pub fn one_handed(
     sheet: &Sheet,

@@ -12,7 +12,10 @@ const STRETCH: f32 = 5.0;
 /// for.
 ///
 /// ```
-/// use swap_knot::{Hand, Layout, Platform, Profile, Reach, Rig, Sheet};
+/// use swap_knot::check::Reach;
+/// use swap_knot::input::Platform;
+/// use swap_knot::layout::Hand;
+/// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml(r#"
 ///     game = "slack-water"
@@ -27,7 +30,7 @@ const STRETCH: f32 = 5.0;
 /// assert_eq!(reach.out_of_reach(Hand::Left, true), [sheet.find("horn").unwrap()]);
 /// assert!(reach.out_of_reach(Hand::Right, true).is_empty());
 /// assert_eq!(reach.out_of_reach(Hand::Right, false), [sheet.find("lantern").unwrap()]);
-/// # Ok::<(), swap_knot::SheetError>(())
+/// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Reach {

@@ -7,7 +7,8 @@ use crate::layout::Layout;
 /// places first; on boards for two scripts the Latin legend counts.
 ///
 /// ```
-/// use swap_knot::{Layout, Place, same_places};
+/// use swap_knot::check::same_places;
+/// use swap_knot::{Layout, Place};
 ///
 /// let layouts = ["us", "fr", "ru"].map(|name| Layout::shipped(name).expect("shipped"));
 /// let same = same_places(&layouts);

@@ -40,7 +40,8 @@ impl std::error::Error for SelfCheckError {}
 ///
 /// # Example: the whole test
 /// ```
-/// use swap_knot::{Actions, Sheet, self_check};
+/// use swap_knot::check::self_check;
+/// use swap_knot::{Actions, Sheet};
 ///
 /// #[derive(Clone, Copy, Actions)]
 /// enum Do { Horn }

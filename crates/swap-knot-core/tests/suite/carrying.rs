@@ -2,10 +2,10 @@
 
 use crate::common::{cell, chord, demo, small, us};
 use proptest::prelude::*;
-use swap_knot::{
-    Bind, CarriedOver, Column, ColumnKind, DeviceKind, Draft, FeelPatch, Layout, Menu, Merged,
-    Mine, Newer, Place, Profile, Reset, Rig, Settle, Sheet, seat_conflicts,
-};
+use swap_knot::keep::Newer;
+use swap_knot::remap::{CarriedOver, Menu, Merged, Mine, Reset, seat_conflicts};
+use swap_knot::sheet::{Column, ColumnKind, FeelPatch};
+use swap_knot::{Bind, DeviceKind, Draft, Layout, Place, Profile, Rig, Settle, Sheet};
 
 fn with(sheet: &Sheet, list: &[(&str, &str)]) -> Profile {
     let mut profile = Profile::new("Ada");

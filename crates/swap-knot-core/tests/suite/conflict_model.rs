@@ -5,10 +5,12 @@ use std::collections::BTreeMap;
 
 use crate::common::sheet;
 use proptest::prelude::*;
-use swap_knot::{
-    Bound, Cell, Chord, ConflictClass, Input, Layout, Manner, Modifier, Place, Platform, Profile,
-    Resolver, Rig, Sheet, conflicts, conflicts_of,
-};
+use swap_knot::input::{Modifier, Platform};
+use swap_knot::layout::Resolver;
+use swap_knot::play::Bound;
+use swap_knot::remap::{ConflictClass, conflicts, conflicts_of};
+use swap_knot::sheet::Manner;
+use swap_knot::{Cell, Chord, Input, Layout, Place, Profile, Rig, Sheet};
 
 const CHORDS: [&str; 18] = [
     "KeyE",

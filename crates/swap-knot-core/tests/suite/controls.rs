@@ -6,9 +6,12 @@ use std::sync::atomic::Ordering;
 use crate::common::disk::Watched;
 use crate::common::{cell, chord, demo, sheet, what};
 use proptest::prelude::*;
+use swap_knot::input::Simulated;
+use swap_knot::keep::{LockerErrorKind, Saving, SavingDone, Store};
+use swap_knot::play::Report;
 use swap_knot::{
-    Bind, Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, LockerErrorKind, Place,
-    Profile, Report, Saving, SavingDone, Sheet, Simulated, Slug, Store, Time, Words,
+    Bind, Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, Place, Profile, Sheet, Slug,
+    Time, Words,
 };
 
 fn ada() -> Slug {
@@ -147,7 +150,7 @@ fn what_was_wrong_at_the_start_is_told_and_nothing_is_lost() {
     let mut controls = open(&sheet, &store);
     assert!(matches!(
         controls.take_reports()[..],
-        [Report::Load(swap_knot::LoadNote::CannotRead { .. })]
+        [Report::Load(swap_knot::keep::LoadNote::CannotRead { .. })]
     ));
     // Nothing was changed: nothing is written over the damaged file.
     assert!(controls.save());

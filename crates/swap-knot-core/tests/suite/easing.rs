@@ -2,9 +2,12 @@
 //! prompts.
 
 use crate::common::{Hand, cell, demo, small, us};
+use swap_knot::check::{Wants, demands};
+use swap_knot::play::Outcome;
+use swap_knot::sheet::{Arm, Ease, Easing, Manner};
 use swap_knot::{
-    Arm, Bind, DeviceId, DeviceKind, Draft, Ease, Easing, EventKind, Layout, Manner, Outcome,
-    Place, Profile, Prompt, Rig, Settle, Sheet, Wants, demands,
+    Bind, DeviceId, DeviceKind, Draft, EventKind, Layout, Place, Profile, Prompt, Rig, Settle,
+    Sheet,
 };
 
 const SHEET: &str = r#"
@@ -265,7 +268,7 @@ fn an_easing_passes_the_law_on_every_road() {
     let done = draft.ease(Some("coil"), easing).unwrap();
     assert!(matches!(done, Bind::Done) && draft.profile().is_unchanged());
     let mut draft = Draft::new(&sheet, profile, &Layout::us());
-    draft.reset(swap_knot::Reset::All).unwrap();
+    draft.reset(swap_knot::remap::Reset::All).unwrap();
     assert_eq!(draft.profile().easing(None), Easing::default());
 }
 

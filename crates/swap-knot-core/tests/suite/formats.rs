@@ -4,10 +4,10 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{
-    Layout, Locker, LockerErrorKind, Mappings, Marks, PadButton, Place, Profile, Rig, Setting,
-    SettingValue, Sheet, Slug, Trace, Words,
-};
+use swap_knot::input::Mappings;
+use swap_knot::keep::{LockerErrorKind, Setting, SettingValue};
+use swap_knot::prompt::Marks;
+use swap_knot::{Layout, Locker, PadButton, Place, Profile, Rig, Sheet, Slug, Trace, Words};
 
 /// The folders of the versions there were.
 fn versions() -> Vec<PathBuf> {

@@ -2,9 +2,13 @@
 
 use crate::common::{cell, chord, small, us};
 use proptest::prelude::*;
+use swap_knot::input::Held;
+use swap_knot::play::TurnUnits;
+use swap_knot::remap::{Heard, Listener};
+use swap_knot::sheet::{Feel, FeelPatch};
 use swap_knot::{
-    Bind, DeviceId, DeviceKind, Draft, Event, EventKind, Feel, FeelPatch, Heard, Held, Layout,
-    Listener, PadButton, Profile, Prompt, Rig, Seat, Sheet, Stick, Time, Trace, TurnUnits,
+    Bind, DeviceId, DeviceKind, Draft, Event, EventKind, Layout, PadButton, Profile, Prompt, Rig,
+    Seat, Sheet, Stick, Time, Trace,
 };
 
 const SHEET: &str = r#"

@@ -1,7 +1,8 @@
 //! Every text reads back as the same input, and bad text is told where and what.
 
 use proptest::prelude::*;
-use swap_knot::{Chord, HidButton, HidInput, Input, MouseButton, TouchName, Trace};
+use swap_knot::input::{HidButton, HidInput, TouchName};
+use swap_knot::{Chord, Input, MouseButton, Trace};
 
 fn any_input() -> impl Strategy<Value = Input> {
     let named: Vec<Input> = Input::all_named().collect();

@@ -7,7 +7,9 @@ use std::time::Duration;
 
 use crate::common::{cell, chord, demo, small};
 use proptest::prelude::*;
-use swap_knot::{Layout, LoadNote, Locker, Origin, Profile, Rig, Slug};
+use swap_knot::keep::LoadNote;
+use swap_knot::play::Origin;
+use swap_knot::{Layout, Locker, Profile, Rig, Slug};
 
 fn slug(text: &str) -> Slug {
     text.parse().unwrap()

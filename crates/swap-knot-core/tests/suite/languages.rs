@@ -4,11 +4,17 @@
 use std::fmt::Write as _;
 
 use crate::common::{cell, chord, small};
+use swap_knot::input::Platform;
+use swap_knot::keep::{ImportError, Memory, Newer, Store as _};
+use swap_knot::layout::Resolver;
+use swap_knot::prompt::Telling;
+use swap_knot::remap::{
+    CannotBind, CarriedOver, Conflict, Merged, RefusedInput, conflicts, seat_conflicts,
+};
+use swap_knot::sheet::{Column, ColumnKind, Ease, Easing, FeelPatch};
 use swap_knot::{
-    CannotBind, CarriedOver, Chord, Column, ColumnKind, Conflict, DeviceKind, Draft, Ease, Easing,
-    FeelPatch, ImportError, Layout, Locker, Memory, Merged, Newer, Platform, Profile, Prompt,
-    RefusedInput, Resolver, Rig, Settle, Sheet, Slug, Store as _, Tell, Telling, Words, conflicts,
-    seat_conflicts,
+    Chord, DeviceKind, Draft, Layout, Locker, Profile, Prompt, Rig, Settle, Sheet, Slug, Tell,
+    Words,
 };
 
 /// The demo world, with something of every kind in it.
@@ -116,7 +122,7 @@ fn told(words: &Words) -> Vec<(&'static str, String)> {
     let refusal = draft.unbind(cell(&sheet, "resume gamepad-1")).unwrap_err();
     out.push(("essential", draft.tell(&refusal)));
     let refusal = draft
-        .choose_preset(Some("fog-bound"), swap_knot::Mine::Keep)
+        .choose_preset(Some("fog-bound"), swap_knot::remap::Mine::Keep)
         .unwrap_err();
     out.push(("no such preset", draft.tell(&refusal)));
     let mut loud = FeelPatch::default();
@@ -372,7 +378,7 @@ fn nothing_is_left_outside_of_the_brackets() {
     draft.ease(None, easing).map(drop).unwrap();
     draft.set_toggle("hurry", Some(true)).unwrap();
     draft
-        .choose_preset(Some("left-handed"), swap_knot::Mine::Keep)
+        .choose_preset(Some("left-handed"), swap_knot::remap::Mine::Keep)
         .unwrap();
     let shown = draft.columns();
     let rows = draft.rows(&shown);
@@ -446,8 +452,11 @@ fn titles_of_the_game_follow_its_language() {
             .is_err()
     );
     // Every title has an id that is taken, and the sheet's own text is one.
-    let all = swap_knot::GameTitle::all(&sheet);
-    let text: Vec<String> = all.iter().map(swap_knot::GameTitle::to_fluent).collect();
+    let all = swap_knot::prompt::GameTitle::all(&sheet);
+    let text: Vec<String> = all
+        .iter()
+        .map(swap_knot::prompt::GameTitle::to_fluent)
+        .collect();
     let same = german.with_fluent(&text.join("\n"), "x").unwrap();
     for row in sheet
         .actions()

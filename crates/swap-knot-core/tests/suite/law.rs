@@ -6,10 +6,15 @@ use std::collections::BTreeSet;
 use crate::common::{cell, chord};
 use proptest::prelude::*;
 use proptest::sample::select;
+use swap_knot::input::{Modifier, Platform};
+use swap_knot::keep::{Memory, Newer, Setting, SettingValue};
+use swap_knot::layout::Resolver;
+use swap_knot::play::Origin;
+use swap_knot::remap::{CarriedOver, Merged, Mine, Reset};
+use swap_knot::sheet::{Arm, ColumnKind, FeelPatch};
 use swap_knot::{
-    Arm, Bind, CarriedOver, Cell, Chord, ColumnKind, DeviceKind, Draft, FeelPatch, Input, Layout,
-    Locker, Memory, Merged, Mine, Modifier, Newer, Origin, Place, Platform, Profile, Reset,
-    Resolver, Rig, Row, Setting, SettingValue, Settle, Sheet, Stick,
+    Bind, Cell, Chord, DeviceKind, Draft, Input, Layout, Locker, Place, Profile, Rig, Row, Settle,
+    Sheet, Stick,
 };
 
 const SHEET: &str = r#"

@@ -2,11 +2,11 @@
 
 use crate::common::demo;
 use proptest::prelude::*;
-use swap_knot::{
-    Board, DeviceId, Event, EventKind, Finding, Hand, Input, Keycap, Layout, LayoutLearner,
-    LayoutSetting, Level, Place, Platform, Profile, Reach, Rig, Sheet, Survey, Time, conflicts,
-    mirror, one_handed, same_places, self_check,
-};
+use swap_knot::check::{Finding, Reach, Survey, mirror, one_handed, same_places, self_check};
+use swap_knot::input::Platform;
+use swap_knot::layout::{Board, Hand, Keycap, LayoutLearner, LayoutSetting, Level};
+use swap_knot::remap::conflicts;
+use swap_knot::{DeviceId, Event, EventKind, Input, Layout, Place, Profile, Rig, Sheet, Time};
 
 fn shipped(name: &str) -> Layout {
     Layout::shipped(name).unwrap_or_else(|| panic!("{name} is shipped"))

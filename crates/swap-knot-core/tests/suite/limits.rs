@@ -5,7 +5,9 @@ use std::fmt::Write as _;
 
 use crate::common::{cell, chord, demo};
 use allocation_counter::measure;
-use swap_knot::{Bind, CarriedOver, Draft, Layout, Platform, Profile, Rig, Sheet, conflicts};
+use swap_knot::input::Platform;
+use swap_knot::remap::{CarriedOver, conflicts};
+use swap_knot::{Bind, Draft, Layout, Profile, Rig, Sheet};
 
 /// How many bytes something allocates in all.
 fn work(what: impl FnOnce()) -> u64 {
@@ -117,7 +119,7 @@ fn hostile_profiles_are_read_judged_and_written_in_linear_time() {
                 let (merged, _) = profile.merged(
                     &Profile::default(),
                     &carried.profile,
-                    swap_knot::Newer::Ours,
+                    swap_knot::keep::Newer::Ours,
                 );
                 drop(merged.to_toml());
             })

@@ -4,10 +4,11 @@ use crate::common::what;
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
-use swap_knot::{
-    DeviceId, Direction, Event, EventKind, HidAxis, HidButton, HidInput, Input, Lesson, Mapper,
-    Mapping, MappingLearner, Mappings, PadButton, PadSource, Sign, Stick, Taught, Time, UsbId,
+use swap_knot::input::{
+    Direction, HidAxis, HidButton, HidInput, Lesson, Mapper, Mapping, MappingLearner, Mappings,
+    PadSource, Sign, Taught, UsbId,
 };
+use swap_knot::{DeviceId, Event, EventKind, Input, PadButton, Stick, Time};
 
 const DEVICE: DeviceId = DeviceId(7);
 const KIND: Option<UsbId> = Some(UsbId {

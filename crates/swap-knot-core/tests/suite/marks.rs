@@ -5,9 +5,12 @@ use std::collections::BTreeMap;
 
 use crate::common::{demo, small, what};
 use proptest::prelude::*;
+use swap_knot::input::UsbId;
+use swap_knot::play::Report;
+use swap_knot::prompt::{Marks, MarksFindingKind};
 use swap_knot::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, Input, Layout, Marks, MarksFindingKind,
-    MouseButton, PadButton, Place, Profile, Report, Stick, Time, UsbId, Words,
+    Controls, DeviceId, DeviceKind, Event, EventKind, Input, Layout, MouseButton, PadButton, Place,
+    Profile, Stick, Time, Words,
 };
 
 const DEMO: &str = include_str!("../../../../demo/marks.toml");

@@ -5,10 +5,13 @@ use crate::common::what;
 use std::collections::BTreeSet;
 
 use proptest::prelude::*;
+use swap_knot::input::{Direction, Platform};
+use swap_knot::layout::Resolver;
+use swap_knot::play::{Bound, Edge};
+use swap_knot::remap::{Conflict, ConflictClass, Party, conflicts};
+use swap_knot::sheet::{ActionId, Manner, SituationId};
 use swap_knot::{
-    ActionId, Bound, Chord, Conflict, ConflictClass, DeviceId, Direction, Edge, Event, EventKind,
-    Input, Layout, Manner, Party, Place, Platform, Profile, Resolver, Rig, Seat, Sheet,
-    SituationId, Stick, Time, conflicts,
+    Chord, DeviceId, Event, EventKind, Input, Layout, Place, Profile, Rig, Seat, Sheet, Stick, Time,
 };
 
 const PRESS: [&str; 24] = [

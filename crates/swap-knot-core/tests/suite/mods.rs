@@ -1,9 +1,9 @@
 //! What mods add to a sheet, and what they cannot do to it.
 
 use crate::common::demo;
-use swap_knot::{
-    Actions, Bind, Draft, Layout, Place, Profile, Rig, Seat, Sheet, SheetError, Simulated,
-};
+use swap_knot::input::Simulated;
+use swap_knot::sheet::SheetError;
+use swap_knot::{Actions, Bind, Draft, Layout, Place, Profile, Rig, Seat, Sheet};
 
 #[derive(Clone, Copy, Actions)]
 enum Do {
@@ -154,7 +154,7 @@ fn what_a_player_changed_of_a_mod_outlasts_its_absence() {
         "{reserved:?}"
     );
     draft
-        .choose_preset(Some("fog-lamps"), swap_knot::Mine::Keep)
+        .choose_preset(Some("fog-lamps"), swap_knot::remap::Mine::Keep)
         .unwrap();
     draft.apply();
 
@@ -194,8 +194,9 @@ fn a_mod_over_the_whole_demo_leaves_its_actions_as_they_are() {
     );
     for (id, action) in plain.actions() {
         let same = modded.action(modded.find(&action.name).unwrap()).unwrap();
-        let said =
-            |a: &swap_knot::Action| (a.title.clone(), a.shape, a.essential, a.manner, a.feel);
+        let said = |a: &swap_knot::sheet::Action| {
+            (a.title.clone(), a.shape, a.essential, a.manner, a.feel)
+        };
         assert_eq!(said(same), said(action));
         assert_eq!(
             modded

@@ -1,9 +1,11 @@
 //! "Why did nothing happen?": every trouble is told by the judge, as data and in words; and what a
 //! player pastes into a report says nothing of them.
 
+use swap_knot::play::{NotLive, Outcome};
+use swap_knot::prompt::Telling;
 use swap_knot::{
-    Controls, DeviceId, Event, EventKind, Input, Layout, NotLive, Outcome, PadButton, Place,
-    Profile, Rig, Row, Seat, Sheet, Stick, Telling, Time, Words,
+    Controls, DeviceId, Event, EventKind, Input, Layout, PadButton, Place, Profile, Rig, Row, Seat,
+    Sheet, Stick, Time, Words,
 };
 
 use crate::common::{Hand, demo, small, what};

@@ -4,9 +4,12 @@ use std::time::Duration;
 
 use crate::common::{small, what};
 use proptest::prelude::*;
+use swap_knot::input::Simulated;
+use swap_knot::play::{Cause, Edge, Pace, TurnUnits};
+use swap_knot::sheet::{ActionId, Arm};
 use swap_knot::{
-    ActionId, Arm, Cause, DeviceId, Edge, Event, EventKind, Layout, Pace, PadButton, Place,
-    Profile, Rig, Row, Seat, Sheet, Simulated, Stick, Time, TurnUnits,
+    DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Row, Seat, Sheet, Stick,
+    Time,
 };
 
 /// One action of every kind.
@@ -349,7 +352,7 @@ fn a_sheet_with_the_same_names_and_other_shapes_mixes_no_counts_up() {
     seat.set_rig(Rig::new(&other, &Profile::default(), &Layout::us()));
     seat.feed(&key(30_000, Place::KeyA, true));
     let read = steps.read(&seat);
-    let presses = |read: &swap_knot::Reading<'_>| {
+    let presses = |read: &swap_knot::play::Reading<'_>| {
         let rows = [id(&other, "a").into(), Row::arm(id(&other, "a"), Arm::Left)];
         rows.map(|row: Row| read.presses(row))
     };

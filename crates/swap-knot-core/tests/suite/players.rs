@@ -5,10 +5,12 @@ use std::time::Duration;
 
 use crate::common::{Hand, cell, chord, demo, small, us, what};
 use proptest::prelude::*;
+use swap_knot::input::{HidAxis, HidButton, Modifier, TouchName};
+use swap_knot::play::{Cause, DeviceUse, Fed, Happened};
+use swap_knot::sheet::{Arm, FeelPatch};
 use swap_knot::{
-    Actions, Arm, Cause, DeviceId, DeviceKind, DeviceUse, Event, EventKind, Fed, FeelPatch,
-    Happened, HidAxis, HidButton, Input, Layout, Modifier, PadButton, Place, Profile, Rig, Seat,
-    Seats, Sheet, Stick, Time, TouchName, Trace,
+    Actions, DeviceId, DeviceKind, Event, EventKind, Input, Layout, PadButton, Place, Profile, Rig,
+    Seat, Seats, Sheet, Stick, Time, Trace,
 };
 
 fn event(device: u16, at: u64, what: EventKind) -> Event {
@@ -275,7 +277,7 @@ fn feeding_and_ticking_allocate_nothing_once_warm() {
     let mut seat = Seat::new(crate::common::us(&sheet));
     let mut play = |from: u64| {
         for entry in trace.entries() {
-            if let swap_knot::TraceEntry::Event(event) = entry {
+            if let swap_knot::play::TraceEntry::Event(event) = entry {
                 let at = Time::from_micros(from + event.at.as_micros());
                 seat.feed(&Event { at, ..*event });
                 seat.tick(at);

@@ -6,7 +6,8 @@ use std::sync::atomic::Ordering;
 
 use crate::common::disk::Watched;
 use proptest::prelude::*;
-use swap_knot::{Cell, Controls, Errand, Layout, Locker, Place, Sheet, Slug, Store};
+use swap_knot::keep::{Errand, Store};
+use swap_knot::{Cell, Controls, Layout, Locker, Place, Sheet, Slug};
 
 /// What a player does.
 #[derive(Clone, Debug)]

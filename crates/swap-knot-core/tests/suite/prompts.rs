@@ -1,7 +1,9 @@
 //! Prompts and names: what the player reads is what they can press.
 
 use crate::common::{cell, chord, demo, small, us};
-use swap_knot::{DeviceKind, Layout, LayoutLearner, Piece, Place, Profile, Prompt, Rig};
+use swap_knot::layout::LayoutLearner;
+use swap_knot::prompt::Piece;
+use swap_knot::{DeviceKind, Layout, Place, Profile, Prompt, Rig};
 
 fn says(text: &str, layout: &str, device: DeviceKind) -> String {
     let sheet = demo();

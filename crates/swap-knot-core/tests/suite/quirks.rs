@@ -4,10 +4,9 @@
 use std::collections::BTreeSet;
 
 use proptest::prelude::*;
-use swap_knot::{
-    Controls, DeviceId, Event, EventKind, KeyQuirks, Layout, Place, Platform, Profile, Resolver,
-    Time,
-};
+use swap_knot::input::{KeyQuirks, Platform};
+use swap_knot::layout::Resolver;
+use swap_knot::{Controls, DeviceId, Event, EventKind, Layout, Place, Profile, Time};
 
 use crate::common::{answers, press, screen, small, what};
 

@@ -4,16 +4,19 @@ use std::time::Duration;
 
 use crate::common::{cell, chord, demo, small, us, what};
 use proptest::prelude::*;
+use swap_knot::input::{Held, Platform};
+use swap_knot::play::Unlawful;
+use swap_knot::remap::{Heard, Listener, ListenerOptions, Question, Refusal, Reset, conflicts};
+use swap_knot::sheet::ColumnKind;
 use swap_knot::{
-    Bind, Cell, Chord, ColumnKind, DeviceId, Draft, Event, EventKind, Heard, Held, Input, Layout,
-    Listener, ListenerOptions, MouseButton, PadButton, Place, Platform, Profile, Question, Refusal,
-    Reset, Settle, Sheet, Stick, Time, Unlawful, conflicts,
+    Bind, Cell, Chord, DeviceId, Draft, Event, EventKind, Input, Layout, MouseButton, PadButton,
+    Place, Profile, Settle, Sheet, Stick, Time,
 };
 
 fn found(sheet: &Sheet, layouts: &[&str]) -> String {
     let layouts: Vec<Layout> = layouts.iter().filter_map(|n| Layout::shipped(n)).collect();
     let all = conflicts(sheet, us(sheet).bindings(), &layouts, Platform::Other);
-    let line = |c: &swap_knot::Conflict| format!("{:?}: {}", c.class, c.describe(sheet));
+    let line = |c: &swap_knot::remap::Conflict| format!("{:?}: {}", c.class, c.describe(sheet));
     all.iter().map(line).collect::<Vec<_>>().join("\n")
 }
 
@@ -497,14 +500,15 @@ fn carry_out(draft: &mut Draft, edit: &Edit, cells: &[Cell], inputs: &[Chord]) {
                 next = draft.answer(question, settle);
             }
             if next.is_ok() {
-                let key = |c: &swap_knot::Conflict| {
+                let key = |c: &swap_knot::remap::Conflict| {
                     let mut pair = [c.first.cell, c.second.cell];
                     pair.sort_unstable();
                     pair
                 };
                 for conflict in draft.conflicts().iter().filter(|c| c.class.is_conflict()) {
-                    let known =
-                        |all: &[swap_knot::Conflict]| all.iter().any(|o| key(o) == key(conflict));
+                    let known = |all: &[swap_knot::remap::Conflict]| {
+                        all.iter().any(|o| key(o) == key(conflict))
+                    };
                     assert!(
                         known(&before) || known(&announced),
                         "not announced: {conflict:?}"

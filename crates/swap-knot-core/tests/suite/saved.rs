@@ -2,9 +2,11 @@
 
 use crate::common::{small, what};
 use proptest::prelude::*;
+use swap_knot::input::TouchName;
+use swap_knot::play::{Cause, Pace, RestoreError, SavedSeat};
+use swap_knot::sheet::{ActionId, Arm};
 use swap_knot::{
-    ActionId, Arm, Cause, DeviceId, Event, EventKind, Layout, Pace, PadButton, Place, Profile,
-    RestoreError, Rig, SavedSeat, Seat, Sheet, Stick, Time, TouchName,
+    DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat, Sheet, Stick, Time,
 };
 
 /// One action of every kind, on every kind of device.

@@ -3,10 +3,12 @@
 use std::time::Duration;
 
 use crate::common::{DEMO, Hand, chord, demo, small, us, what};
+use swap_knot::input::{Direction, Held, HidButton, HidInput, Simulated};
+use swap_knot::remap::{Heard, Listener, ListenerOptions, seat_conflicts};
+use swap_knot::sheet::{Arm, ColumnKind};
 use swap_knot::{
-    Arm, ColumnKind, DeviceId, DeviceKind, Direction, Event, EventKind, Heard, Held, HidButton,
-    HidInput, Input, Layout, Listener, ListenerOptions, MouseButton, PadButton, Place, Profile,
-    Rig, Row, Seat, Seats, Sheet, Simulated, Stick, Time, Trace, seat_conflicts,
+    DeviceId, DeviceKind, Event, EventKind, Input, Layout, MouseButton, PadButton, Place, Profile,
+    Rig, Row, Seat, Seats, Sheet, Stick, Time, Trace,
 };
 
 fn at(millis: u64, device: u16, what: EventKind) -> Event {
@@ -155,8 +157,10 @@ fn ids_of_another_sheet_mean_nothing_in_any_call() {
     let mut draft = swap_knot::Draft::new(&sheet, profile, &Layout::us());
     assert!(draft.bind(cell, chord("KeyG")).is_err() && draft.unbind(cell).is_err());
     assert!(draft.bind_further(cell.row, chord("KeyG")).is_err());
-    draft.reset(swap_knot::Reset::Cell(cell)).unwrap();
-    draft.reset(swap_knot::Reset::Action(foreign)).unwrap();
+    draft.reset(swap_knot::remap::Reset::Cell(cell)).unwrap();
+    draft
+        .reset(swap_knot::remap::Reset::Action(foreign))
+        .unwrap();
     assert!(draft.chord_in(cell).is_none() && !draft.is_changed());
     assert!(us(&sheet).bindings_of(row).is_empty() && us(&sheet).binding_in(cell).is_none());
 }
@@ -348,7 +352,7 @@ fn fractions_of_a_notch_add_up_by_device_and_are_lost_with_the_focus() {
 
 #[test]
 fn zones_taken_away_under_a_finger_are_let_go() {
-    let mut zones = swap_knot::TouchZones::new();
+    let mut zones = swap_knot::input::TouchZones::new();
     let name = "horn".parse().unwrap();
     zones.add_area(name, [0.0, 0.0], [9.0, 9.0]);
     assert_eq!(zones.down(1, [5.0, 5.0]).count(), 1);
@@ -364,7 +368,7 @@ fn what_a_dead_key_composes_teaches_no_layout() {
         down: true,
         text,
     };
-    let mut learner = swap_knot::LayoutLearner::new(be.clone());
+    let mut learner = swap_knot::layout::LayoutLearner::new(be.clone());
     for (place, text) in [(Place::BracketLeft, None), (Place::KeyQ, Some('ä'))] {
         assert_eq!(learner.hear(&at(1, 0, key(place, text))), None);
     }

@@ -373,7 +373,7 @@ fn mouse_and_wheel_are_motion() {
     hand.feed(1, EventKind::MouseMove { x: 3.0, y: 2.0 });
     hand.feed(1, EventKind::MouseMove { x: 1.0, y: 0.0 });
     let up = EventKind::Wheel {
-        direction: swap_knot::Direction::Up,
+        direction: swap_knot::input::Direction::Up,
     };
     hand.feed(1, up).feed(1, up).tick();
     assert_eq!(hand.seat.motion(hand.action("pan")), [8.0, -4.0, 0.0]);

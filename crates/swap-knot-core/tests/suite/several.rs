@@ -4,11 +4,14 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use proptest::prelude::*;
+use swap_knot::input::{HidButton, Mapping, PadSource, Taught};
+use swap_knot::keep::Memory;
+use swap_knot::play::{Fed, Report};
+use swap_knot::prompt::Marks;
 use swap_knot::screen::ScreenView;
 use swap_knot::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, Fed, HidButton, Layout, Locker, Mapping,
-    Marks, Memory, PadButton, PadSource, Place, Players, Profile, Report, Sheet, Slug, Taught,
-    Time,
+    Controls, DeviceId, DeviceKind, Event, EventKind, Layout, Locker, PadButton, Place, Players,
+    Profile, Sheet, Slug, Time,
 };
 
 use crate::common::{answer, answers, press, screen, small, what};

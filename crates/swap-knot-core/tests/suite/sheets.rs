@@ -2,7 +2,8 @@
 
 use crate::common::{demo, small};
 use proptest::prelude::*;
-use swap_knot::{Arm, Manner, Shape, Sheet};
+use swap_knot::Sheet;
+use swap_knot::sheet::{Arm, Manner, Shape};
 
 #[test]
 fn the_demo_sheet_says_what_it_declares() {

@@ -3,11 +3,12 @@
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
-use swap_knot::screen::{ControlsScreen, Grip, ScreenCommand, Spot};
-use swap_knot::{
-    Controls, DeviceId, Direction, Event, EventKind, Layout, MouseButton, MouseFinger, Placement,
-    Profile, Setting, Sheet, Time, TouchName, TouchZone, TouchZones, ZoneKnob,
+use swap_knot::input::{
+    Direction, MouseFinger, Placement, TouchName, TouchZone, TouchZones, ZoneKnob,
 };
+use swap_knot::keep::Setting;
+use swap_knot::screen::{ControlsScreen, Grip, ScreenCommand, Spot};
+use swap_knot::{Controls, DeviceId, Event, EventKind, Layout, MouseButton, Profile, Sheet, Time};
 
 use crate::common::{answer, answers, press, screen, small, what};
 

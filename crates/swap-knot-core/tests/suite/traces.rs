@@ -5,10 +5,13 @@ use std::time::Duration;
 use crate::common::{demo, us};
 use proptest::prelude::*;
 use proptest::sample::select;
+use swap_knot::input::{Direction, HidAxis, HidButton, Platform, TouchName};
+use swap_knot::layout::Resolver;
+use swap_knot::play::{Edge, TraceEntry};
+use swap_knot::sheet::ActionId;
 use swap_knot::{
-    ActionId, DeviceId, DeviceKind, Direction, Edge, Event, EventKind, HidAxis, HidButton, Layout,
-    MouseButton, PadButton, Place, Platform, Profile, Resolver, Rig, Seat, Stick, Time, TouchName,
-    Trace, TraceEntry,
+    DeviceId, DeviceKind, Event, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig,
+    Seat, Stick, Time, Trace,
 };
 
 /// Numbers as broken drivers send them.

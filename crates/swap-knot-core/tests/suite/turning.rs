@@ -3,9 +3,13 @@
 
 use crate::common::{Hand, chord, small, us, what};
 use proptest::prelude::*;
+use swap_knot::input::Held;
+use swap_knot::play::{Pace, TurnUnits};
+use swap_knot::remap::{Heard, Listener, ListenerOptions};
+use swap_knot::sheet::ActionId;
 use swap_knot::{
-    ActionId, DeviceId, DeviceKind, Event, EventKind, Heard, Held, Listener, ListenerOptions,
-    MouseButton, Pace, PadButton, Place, Prompt, Seat, Sheet, Stick, Time, TurnUnits, Words,
+    DeviceId, DeviceKind, Event, EventKind, MouseButton, PadButton, Place, Prompt, Seat, Sheet,
+    Stick, Time, Words,
 };
 
 const UNITS: TurnUnits = TurnUnits {
@@ -185,7 +189,7 @@ fn every_movement_can_be_listed_with_its_time() {
         seat.feed(&event(n * 1_000, 0, mouse(n as f32, 0.0)));
     }
     seat.advance(Time::from_millis(4));
-    let list = |reading: swap_knot::Reading<'_>| -> Vec<(u64, f32)> {
+    let list = |reading: swap_knot::play::Reading<'_>| -> Vec<(u64, f32)> {
         let all = reading.moved().map(|m| (m.at.as_micros(), m.by[0]));
         all.collect()
     };

@@ -4,10 +4,10 @@ use std::collections::HashMap;
 
 use crate::common::{demo, small, us};
 use proptest::prelude::*;
-use swap_knot::{
-    ColumnKind, DeviceKind, Draft, HidButton, HidInput, Input, Layout, MouseButton, Piece, Profile,
-    Prompt, Rig, Words,
-};
+use swap_knot::input::{HidButton, HidInput};
+use swap_knot::prompt::Piece;
+use swap_knot::sheet::ColumnKind;
+use swap_knot::{DeviceKind, Draft, Input, Layout, MouseButton, Profile, Prompt, Rig, Words};
 
 fn words(language: &str) -> Words {
     Words::shipped(language).unwrap_or_else(|| panic!("{language} ships"))

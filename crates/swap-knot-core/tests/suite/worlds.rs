@@ -3,10 +3,10 @@
 use std::collections::HashMap;
 
 use proptest::prelude::*;
-use swap_knot::{
-    DeviceId, EventKind, Layout, LayoutLearner, Level, Place, Platform, Profile, Rig, Seat, Sheet,
-    Simulated, Survey, Time, TouchZones, Trace, same_places,
-};
+use swap_knot::check::{Survey, same_places};
+use swap_knot::input::{Platform, Simulated, TouchZones};
+use swap_knot::layout::{LayoutLearner, Level};
+use swap_knot::{DeviceId, EventKind, Layout, Place, Profile, Rig, Seat, Sheet, Time, Trace};
 
 fn names() -> Vec<&'static str> {
     Layout::shipped_names().collect()
@@ -145,7 +145,7 @@ fn a_recorded_device_is_played_again() {
     assert_eq!(again.entries(), trace.entries());
     let mut seat = Seat::new(rig);
     for entry in again.entries() {
-        if let swap_knot::TraceEntry::Event(event) = entry {
+        if let swap_knot::play::TraceEntry::Event(event) = entry {
             seat.feed(event);
         }
     }

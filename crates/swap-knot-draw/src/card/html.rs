@@ -2,7 +2,8 @@
 
 use std::fmt::Write as _;
 
-use swap_knot::{Chord, MenuRow};
+use swap_knot::Chord;
+use swap_knot::remap::MenuRow;
 
 use super::{Card, chords, is_changed};
 use crate::glyph::Glyphs;

@@ -2,7 +2,10 @@
 
 mod html;
 
-use swap_knot::{Chord, ColumnKind, Draft, GroupId, MenuCell, MenuRow, Origin};
+use swap_knot::play::Origin;
+use swap_knot::remap::{MenuCell, MenuRow};
+use swap_knot::sheet::{ColumnKind, GroupId};
+use swap_knot::{Chord, Draft};
 
 use crate::drawing::Drawing;
 use crate::glyph::Glyphs;

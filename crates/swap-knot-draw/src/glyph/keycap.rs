@@ -1,6 +1,7 @@
 //! Keycaps with the player's legend.
 
-use swap_knot::{Direction, Input, Layout, Place, Words};
+use swap_knot::input::Direction;
+use swap_knot::{Input, Layout, Place, Words};
 
 use super::{SIZE, way};
 use crate::drawing::Drawing;

@@ -6,7 +6,8 @@ mod other;
 mod pad;
 mod sheet;
 
-use swap_knot::{Chord, Direction, Input, Layout, Words};
+use swap_knot::input::Direction;
+use swap_knot::{Chord, Input, Layout, Words};
 
 use crate::drawing::Drawing;
 use crate::pen::{Anchor, Pen, Type};

@@ -1,6 +1,7 @@
 //! A mouse with the part marked.
 
-use swap_knot::{Direction, MouseButton};
+use swap_knot::MouseButton;
+use swap_knot::input::Direction;
 
 use super::{SIZE, way};
 use crate::drawing::Drawing;

@@ -1,6 +1,6 @@
 //! Other controllers by what they report, and touch.
 
-use swap_knot::{HidInput, Sign};
+use swap_knot::input::{HidInput, Sign};
 
 use super::{SIZE, way};
 use crate::drawing::Drawing;

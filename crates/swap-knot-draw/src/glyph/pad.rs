@@ -1,6 +1,7 @@
 //! A pad by place: a diamond with one corner marked, a cross, shoulders, triggers, sticks.
 
-use swap_knot::{Direction, PadButton, Side, Stick};
+use swap_knot::input::{Direction, Side};
+use swap_knot::{PadButton, Stick};
 
 use super::{SIZE, way};
 use crate::drawing::Drawing;

@@ -5,9 +5,10 @@ mod panels;
 
 use std::collections::BTreeMap;
 
-use swap_knot::{
-    Bound, Cell, ColumnKind, Draft, GroupId, Input, Keycap, Origin, Place, SituationId,
-};
+use swap_knot::layout::Keycap;
+use swap_knot::play::{Bound, Origin};
+use swap_knot::sheet::{ColumnKind, GroupId, SituationId};
+use swap_knot::{Cell, Draft, Input, Place};
 
 use crate::drawing::Drawing;
 use crate::pen::{Anchor, Look, Pen, Type};

@@ -1,6 +1,8 @@
 //! The pad with what each of its parts does, on a map and on a card.
 
-use swap_knot::{Bound, DeviceKind, Input, PadPart};
+use swap_knot::input::PadPart;
+use swap_knot::play::Bound;
+use swap_knot::{DeviceKind, Input};
 
 use super::{KeyboardMap, Label};
 use crate::drawing::Drawing;

@@ -1,6 +1,7 @@
 //! What is on mouse, pad and other devices, below the keyboard.
 
-use swap_knot::{Bound, Chord, DeviceKind};
+use swap_knot::play::Bound;
+use swap_knot::{Chord, DeviceKind};
 
 use super::{KeyboardMap, MARGIN, WIDTH, is_key, pad};
 use crate::glyph::Glyphs;

@@ -10,7 +10,9 @@ use std::collections::BTreeMap;
 use std::fmt;
 use std::path::{Path, PathBuf};
 
-use swap_knot::{Input, Marks, UsbFilter, UsbId, Words};
+use swap_knot::input::{UsbFilter, UsbId};
+use swap_knot::prompt::Marks;
+use swap_knot::{Input, Words};
 
 #[cfg(feature = "png")]
 pub use atlas::{Atlas, AtlasPlace};

@@ -4,7 +4,8 @@ use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Component, Path, PathBuf};
 
-use swap_knot::{Input, Marks};
+use swap_knot::Input;
+use swap_knot::prompt::Marks;
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 

@@ -1,7 +1,9 @@
 //! Every action with what it does now, or why it cannot be worked.
 
 use egui::{Label, Rect, RichText, ScrollArea, Sense, Ui, pos2, vec2};
-use swap_knot::{Action, ActionId, Controls, Row, Seat, Shape, SituationId, Telling};
+use swap_knot::prompt::Telling;
+use swap_knot::sheet::{Action, ActionId, Shape, SituationId};
+use swap_knot::{Controls, Row, Seat};
 
 use super::Watch;
 use crate::Look;

@@ -3,7 +3,8 @@
 use std::collections::VecDeque;
 
 use egui::{Align2, FontId, Rect, Sense, Stroke, Ui, pos2, vec2};
-use swap_knot::{Cause, Controls, Edge, Row, Seat, Time};
+use swap_knot::play::{Cause, Edge};
+use swap_knot::{Controls, Row, Seat, Time};
 
 use crate::Look;
 

@@ -80,7 +80,7 @@ impl Watch {
                     named(ui, &text, &format!("{ago:.0} s ago"));
                 }
             }
-            let gone = |(_, usb): &(_, Option<swap_knot::UsbId>)| usb.is_some();
+            let gone = |(_, usb): &(_, Option<swap_knot::input::UsbId>)| usb.is_some();
             for (device, usb) in controls.devices().filter(gone) {
                 let usb = usb.map(|usb| usb.to_string()).unwrap_or_default();
                 named(ui, &format!("plugged {}", device.0), &usb);

@@ -1,7 +1,8 @@
 //! What became of the last inputs, as a list with filters.
 
 use egui::{RichText, ScrollArea, TextEdit, Ui};
-use swap_knot::{Controls, Outcome};
+use swap_knot::Controls;
+use swap_knot::play::Outcome;
 
 use super::Watch;
 use crate::Look;

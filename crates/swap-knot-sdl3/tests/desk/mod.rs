@@ -9,9 +9,10 @@ use std::time::Duration;
 
 use sdl3::sys::joystick as sys;
 use sdl3::sys::sensor::{SDL_SENSOR_GYRO, SDL_SensorType};
-use swap_knot::{
-    Controls, Event, EventKind, Happened, Layout, Locker, Marks, Memory, Place, Sheet, Slug, Time,
-};
+use swap_knot::keep::Memory;
+use swap_knot::play::Happened;
+use swap_knot::prompt::Marks;
+use swap_knot::{Controls, Event, EventKind, Layout, Locker, Place, Sheet, Slug, Time};
 use swap_knot_sdl3::{Adapter, now};
 
 /// SDL is one for the whole process.

@@ -7,7 +7,8 @@
 mod after;
 mod before;
 
-use swap_knot::{DeviceId, Event, Place, Simulated};
+use swap_knot::input::Simulated;
+use swap_knot::{DeviceId, Event, Place};
 
 /// What the loop moves.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]

@@ -9,7 +9,8 @@ use std::error::Error;
 use std::time::Duration;
 
 use controls::{Action, Situation};
-use swap_knot::{Arm, Layout, Profile, Rig, Seat, Sheet, Trace};
+use swap_knot::sheet::Arm;
+use swap_knot::{Layout, Profile, Rig, Seat, Sheet, Trace};
 
 const SHEET: &str = include_str!("../../../../demo/slack-water.toml");
 const TRACE: &str = include_str!("../../../../demo/traces/cast-off.trace");

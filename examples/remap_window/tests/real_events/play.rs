@@ -163,7 +163,7 @@ fn what_is_recorded_by_a_key_is_played_again_from_its_file() {
     let tick = std::time::Duration::from_millis(16);
     again.replay(&trace, tick, |_, _| {}).unwrap();
     let words = swap_knot::Words::english();
-    let telling = swap_knot::Telling::new(&words, &sheet, again.rig().resolver());
+    let telling = swap_knot::prompt::Telling::new(&words, &sheet, again.rig().resolver());
     let told: Vec<String> = again.outcomes().map(|t| telling.tell(&t)).collect();
     for wanted in ["Space: Cast off", "H: Horn – only here: At the helm"] {
         assert!(told.iter().any(|t| t == wanted), "{wanted}: {told:?}");

@@ -25,10 +25,11 @@ const MAX_STRANGE_TOUCH: usize = 64;
 ///
 /// [`Seat`]: crate::Seat
 /// [`Seat::held`]: crate::Seat::held
-/// [`Listener`]: crate::Listener
+/// [`Listener`]: crate::remap::Listener
 ///
 /// ```
-/// use swap_knot::{DeviceId, Held, Place, Simulated};
+/// use swap_knot::input::{Held, Simulated};
+/// use swap_knot::{DeviceId, Place};
 ///
 /// let mut held = Held::new();
 /// let keyboard = Simulated::new(DeviceId(0));
@@ -36,7 +37,7 @@ const MAX_STRANGE_TOUCH: usize = 64;
 /// assert_eq!(held.inputs(), ["KeyW".parse()?]);
 /// held.feed(&keyboard.key_up(Place::KeyW));
 /// assert!(held.inputs().is_empty());
-/// # Ok::<(), swap_knot::InputError>(())
+/// # Ok::<(), swap_knot::input::InputError>(())
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Held {

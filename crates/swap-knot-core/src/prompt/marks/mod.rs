@@ -36,7 +36,8 @@ use crate::input::{Input, PadButton, UsbFilter, UsbId};
 /// `{ name = "Anker", object = "den Anker" }`. Without a name it is called by its mark.
 ///
 /// ```
-/// use swap_knot::{Layout, Marks, PadButton, Words};
+/// use swap_knot::prompt::Marks;
+/// use swap_knot::{Layout, PadButton, Words};
 ///
 /// let marks = Marks::from_toml("format = 1\n[families.quayside]\nusb = [\"1209:*\"]\n\
 ///     marks = { \"pad:south\" = \"K\" }", "marks.toml")?;

@@ -180,7 +180,7 @@ impl Words {
     /// let ours = Words::english().with_texts("welcome = Ahoy, { $who }!", "en.ftl")?;
     /// assert_eq!(ours.text("welcome", &[("who", "Ada")]).as_deref(), Some("Ahoy, Ada!"));
     /// assert_eq!(ours.text("farewell", &[]), None);
-    /// # Ok::<(), swap_knot::WordsError>(())
+    /// # Ok::<(), swap_knot::prompt::WordsError>(())
     /// ```
     pub fn text(&self, id: &str, values: &[(&str, &str)]) -> Option<String> {
         let pattern = self.0.texts.get(id)?;

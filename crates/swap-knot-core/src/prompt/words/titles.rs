@@ -35,12 +35,13 @@ impl GameTitle {
     /// Every title of a game, in the order of its sheet; for whoever translates it.
     ///
     /// ```
-    /// use swap_knot::{GameTitle, Sheet};
+    /// use swap_knot::Sheet;
+    /// use swap_knot::prompt::GameTitle;
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
     /// let ids: Vec<String> = GameTitle::all(&sheet).into_iter().map(|t| t.id).collect();
     /// assert_eq!(ids, ["game", "group-general", "action-horn"]);
-    /// # Ok::<(), swap_knot::SheetError>(())
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn all(sheet: &Sheet) -> Vec<GameTitle> {
         let mut all = Vec::new();

@@ -5,7 +5,7 @@ use std::io;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
-use swap_knot::{Memory, Store};
+use swap_knot::keep::{Memory, Store};
 
 /// A store that counts its calls and can be out of order.
 #[derive(Clone, Debug, Default)]

@@ -4,9 +4,10 @@ pub mod disk;
 pub mod what;
 
 use swap_knot::screen::{ControlsScreen, Item};
+use swap_knot::sheet::ActionId;
 use swap_knot::{
-    ActionId, Cell, Chord, Controls, DeviceId, Event, EventKind, Layout, MouseButton, PadButton,
-    Place, Profile, Rig, Seat, Sheet, Stick, Time,
+    Cell, Chord, Controls, DeviceId, Event, EventKind, Layout, MouseButton, PadButton, Place,
+    Profile, Rig, Seat, Sheet, Stick, Time,
 };
 
 pub const DEMO: &str = include_str!("../../../../../demo/slack-water.toml");
@@ -162,7 +163,7 @@ impl Hand {
     /// What happened since the tick before the last, as `began walk.up`.
     pub fn happened(&self) -> Vec<String> {
         let sheet = self.seat.rig().sheet();
-        let line = |h: &swap_knot::Happened| {
+        let line = |h: &swap_knot::play::Happened| {
             let row = swap_knot::Row {
                 action: h.action,
                 arm: h.arm,

@@ -1,6 +1,7 @@
 //! What happens on devices, in a word each.
 
-use swap_knot::{EventKind, HidAxis, HidButton, MouseButton, PadButton, Place, Stick, TouchName};
+use swap_knot::input::{HidAxis, HidButton, TouchName};
+use swap_knot::{EventKind, MouseButton, PadButton, Place, Stick};
 
 pub const fn key(place: Place, down: bool) -> EventKind {
     let text = None;

@@ -15,9 +15,8 @@ use crate::common::{cell, chord, demo};
 use ops::{Files, Op, marks, show, treasures};
 use proptest::prelude::*;
 use proptest::sample::select;
-use swap_knot::{
-    LoadNote, Locker, LockerErrorKind, Memory, Profile, Sheet, Slug, Store, Unreadable,
-};
+use swap_knot::keep::{LoadNote, LockerErrorKind, Memory, Store, Unreadable};
+use swap_knot::{Locker, Profile, Sheet, Slug};
 
 fn slug(text: &str) -> Slug {
     text.parse().unwrap()
@@ -344,7 +343,7 @@ fn what_cannot_be_read_is_never_taken_for_empty() {
     store.replace("ada.toml", newer.as_bytes()).unwrap();
     let before = files(&store);
     let ada = slug("ada");
-    let is_newer = |e: swap_knot::LockerError| {
+    let is_newer = |e: swap_knot::keep::LockerError| {
         assert!(e.is_newer(), "{e}");
         assert!(e.to_string().contains("update the game"), "{e}");
     };
@@ -393,7 +392,7 @@ fn what_could_not_be_read_again_is_not_written() {
         n += 1;
     }
     assert!(Profile::from_toml(&text).is_ok());
-    let Err(swap_knot::ImportError::Locker(e)) = locker.import(&text) else {
+    let Err(swap_knot::keep::ImportError::Locker(e)) = locker.import(&text) else {
         panic!("it could not be read again");
     };
     assert!(matches!(e.kind(), LockerErrorKind::TooLarge { .. }), "{e}");

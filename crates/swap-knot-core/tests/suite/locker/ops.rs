@@ -56,7 +56,7 @@ impl Op {
     /// Carries it out; what it answered, in words, where that can be checked.
     pub fn carry_out(self, locker: &Locker) -> Result<String, String> {
         let sheet = demo();
-        let said = |e: swap_knot::LockerError| e.to_string();
+        let said = |e: swap_knot::keep::LockerError| e.to_string();
         let nothing = String::new();
         match self {
             Op::Save(name, n) => locker

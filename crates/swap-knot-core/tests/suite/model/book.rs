@@ -3,7 +3,9 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use swap_knot::{Direction, HidInput, Input, Manner, Modifier, Place, Rig, Row, Shape};
+use swap_knot::input::{Direction, HidInput, Modifier};
+use swap_knot::sheet::{Manner, Shape};
+use swap_knot::{Input, Place, Rig, Row};
 
 pub type Leaf = Input;
 
@@ -14,9 +16,12 @@ pub fn leaves(input: Input) -> Vec<Leaf> {
         Input::Modifier(Modifier::Shift) => keys([Place::ShiftLeft, Place::ShiftRight]),
         Input::Modifier(Modifier::Ctrl) => keys([Place::ControlLeft, Place::ControlRight]),
         Input::PadStick(s) => Direction::ALL.map(|d| Input::PadStickHalf(s, d)).to_vec(),
-        Input::Hid(HidInput::Axis(a)) => [swap_knot::Sign::Positive, swap_knot::Sign::Negative]
-            .map(|s| Input::Hid(HidInput::Half(a, s)))
-            .to_vec(),
+        Input::Hid(HidInput::Axis(a)) => [
+            swap_knot::input::Sign::Positive,
+            swap_knot::input::Sign::Negative,
+        ]
+        .map(|s| Input::Hid(HidInput::Half(a, s)))
+        .to_vec(),
         other => vec![other],
     }
 }
@@ -168,7 +173,7 @@ impl Book {
             Input::PadStickHalf(s, d) => [d.part_of(whole(Input::PadStick(s))), 0.0],
             Input::Hid(HidInput::Half(a, sign)) => {
                 let [v, _] = whole(Input::Hid(HidInput::Axis(a)));
-                let towards = if sign == swap_knot::Sign::Positive {
+                let towards = if sign == swap_knot::input::Sign::Positive {
                     v
                 } else {
                     -v

@@ -1,6 +1,8 @@
 //! What is live, what a change takes away, and what actions are worth.
 
-use swap_knot::{Arm, Bound, Manner, Rig, Shape, Sheet, SituationId};
+use swap_knot::play::Bound;
+use swap_knot::sheet::{Arm, Manner, Shape, SituationId};
+use swap_knot::{Rig, Sheet};
 
 use super::book::{Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
 use super::rules::Model;
@@ -23,9 +25,9 @@ impl Model {
                         || beside
                         || own.contains(above)
                         || match upper.cover {
-                            swap_knot::Cover::None => true,
-                            swap_knot::Cover::All => while_paused,
-                            swap_knot::Cover::Used => !self.uses(&sheet, *above, wire),
+                            swap_knot::sheet::Cover::None => true,
+                            swap_knot::sheet::Cover::All => while_paused,
+                            swap_knot::sheet::Cover::Used => !self.uses(&sheet, *above, wire),
                         }
                 })
         })

@@ -2,7 +2,8 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use swap_knot::{Input, Manner, Rig, Sheet, SituationId};
+use swap_knot::sheet::{Manner, SituationId};
+use swap_knot::{Input, Rig, Sheet};
 
 use super::book::{Book, Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
 

@@ -1,6 +1,9 @@
 //! What the judge tells of inputs, beside what began.
 
-use swap_knot::{ActionId, Bound, Edge, Input, Outcome, Platform, Row, Time};
+use swap_knot::input::Platform;
+use swap_knot::play::{Bound, Edge, Outcome};
+use swap_knot::sheet::ActionId;
+use swap_knot::{Input, Row, Time};
 
 use super::world::Played;
 

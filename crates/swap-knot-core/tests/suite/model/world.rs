@@ -3,9 +3,11 @@
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
+use swap_knot::input::{HidAxis, HidInput, Platform};
+use swap_knot::layout::Resolver;
 use swap_knot::{
-    DeviceId, Event, EventKind, HidAxis, HidInput, Input, Layout, PadButton, Place, Platform,
-    Profile, Resolver, Rig, Row, Seat, Seats, Sheet, Stick, Time,
+    DeviceId, Event, EventKind, Input, Layout, PadButton, Place, Profile, Rig, Row, Seat, Seats,
+    Sheet, Stick, Time,
 };
 
 use super::rules::Model;
@@ -583,7 +585,7 @@ impl Played {
         }
     }
 
-    fn edge(&self, h: &swap_knot::Happened) -> String {
+    fn edge(&self, h: &swap_knot::play::Happened) -> String {
         let row = Row {
             action: h.action,
             arm: h.arm,

@@ -9,10 +9,12 @@ use crate::common::what;
 use std::time::Duration;
 
 use player::{ARROWS, CROSS, Player, rows};
+use swap_knot_core::keep::Memory;
 use swap_knot_core::screen::{Item, Page, Role, Spot};
+use swap_knot_core::sheet::FeelPatch;
 use swap_knot_core::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, FeelPatch, Input, Layout, Locker, Memory,
-    PadButton, Place, Slug, Stick,
+    Controls, DeviceId, DeviceKind, Event, EventKind, Input, Layout, Locker, PadButton, Place,
+    Slug, Stick,
 };
 
 const CAST_OFF: &str = "cell cast-off keyboard-1";
@@ -335,7 +337,7 @@ fn cell(player: &Player, column: &str) -> swap_knot_core::Cell {
 fn another_controller_gets_out_of_listening_and_trying() {
     let mut player = Player::new();
     let button = |player: &mut Player, n: u8| {
-        let button = swap_knot_core::HidButton::new(n).unwrap();
+        let button = swap_knot_core::input::HidButton::new(n).unwrap();
         player.send(EventKind::HidButton { button, down: true });
         player.send(what::hid(button, false));
     };

@@ -1,10 +1,12 @@
 //! Anything that a player may do, in any order.
 
 use crate::common::what;
+use swap_knot_core::keep::Memory;
 use swap_knot_core::screen::{Item, ScreenView, Spot, Tool};
+use swap_knot_core::sheet::Column;
 use swap_knot_core::{
-    Column, Controls, DeviceKind, Draft, EventKind, Layout, Locker, Memory, PadButton, Place,
-    Sheet, Slug, Stick, Words,
+    Controls, DeviceKind, Draft, EventKind, Layout, Locker, PadButton, Place, Sheet, Slug, Stick,
+    Words,
 };
 
 use super::player::Player;
@@ -126,14 +128,14 @@ fn anything(dice: &mut Dice) -> EventKind {
             EventKind::FocusLost,
             EventKind::Unplugged,
             EventKind::Wheel {
-                direction: swap_knot_core::Direction::Up,
+                direction: swap_knot_core::input::Direction::Up,
             },
             EventKind::Scroll {
                 x: f32::NAN,
                 y: 0.4,
             },
             EventKind::HidHat {
-                direction: swap_knot_core::Direction::Down,
+                direction: swap_knot_core::input::Direction::Down,
                 down: true,
             },
             what::touch("horn".parse().unwrap(), true),
@@ -249,7 +251,9 @@ fn play_anything(mut dice: Dice) {
         }
         let played = player.controls.seat().happened();
         assert!(
-            played.iter().all(|h| h.edge != swap_knot_core::Edge::Began),
+            played
+                .iter()
+                .all(|h| h.edge != swap_knot_core::play::Edge::Began),
             "{played:?}"
         );
         if !player.is_open() {

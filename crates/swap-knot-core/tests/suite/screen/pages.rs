@@ -1,10 +1,13 @@
 //! The pages of profiles, keyboard, pad and trying.
 
 use crate::common::what;
+use swap_knot_core::input::HidButton;
+use swap_knot_core::keep::Memory;
+use swap_knot_core::prompt::Marks;
 use swap_knot_core::screen::{Item, Role, RowView};
 use swap_knot_core::{
-    Controls, DeviceId, Event, EventKind, HidButton, Layout, Locker, Marks, Memory, PadButton,
-    Place, Profile, Slug, Stick, Time,
+    Controls, DeviceId, Event, EventKind, Layout, Locker, PadButton, Place, Profile, Slug, Stick,
+    Time,
 };
 
 use super::player::{CROSS, Player, rows};

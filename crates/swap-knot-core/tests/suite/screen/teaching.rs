@@ -1,8 +1,10 @@
 //! A controller without a known mapping: offered, taught, tried, kept, and a pad after a restart.
 
+use swap_knot_core::input::{HidAxis, HidButton, Mappings, Taught};
+use swap_knot_core::keep::{LoadNote, LockerErrorKind, Memory, Store};
+use swap_knot_core::play::Report;
 use swap_knot_core::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, HidAxis, HidButton, Layout, LoadNote, Locker,
-    LockerErrorKind, Mappings, Memory, PadButton, Place, Report, Slug, Store, Taught,
+    Controls, DeviceId, DeviceKind, Event, EventKind, Layout, Locker, PadButton, Place, Slug,
 };
 
 use super::player::{Player, rows};
@@ -440,7 +442,7 @@ fn kinds_are_kept_one_by_one() {
     };
     assert_eq!(
         mapping.source(PadButton::South.into()).map(|s| s.input()),
-        HidButton::new(5).map(swap_knot_core::HidInput::Button)
+        HidButton::new(5).map(swap_knot_core::input::HidInput::Button)
     );
     locker.forget(None).unwrap();
     assert_eq!(locker.mappings().unwrap().kinds().count(), 1);
