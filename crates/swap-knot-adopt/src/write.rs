@@ -15,7 +15,7 @@ pub enum WriteError {
     ChangedMeanwhile(PathBuf),
     /// The disk.
     #[error("cannot write {0}: {1}")]
-    Io(PathBuf, #[source] io::Error),
+    Io(PathBuf, io::Error),
 }
 
 impl Adopted {

@@ -57,7 +57,7 @@ pub mod keep {
     pub use crate::locker::{
         Errand, ErrandDone, ErrandError, ErrandOutcome, Exported, Folder, ImportError, LoadNote,
         Loaded, Locker, LockerError, LockerErrorKind, Memory, Roster, Saved, Slug, SlugError,
-        Store, Unreadable,
+        Store, StoreLock, Unreadable,
     };
     pub use crate::profile::{
         Newer, Overruled, Profile, ProfileError, Setting, SettingValue, Unread,

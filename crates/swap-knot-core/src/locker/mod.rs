@@ -13,7 +13,6 @@ mod slug;
 mod store;
 mod tell;
 
-use std::any::Any;
 use std::io;
 use std::path::PathBuf;
 use std::sync::Arc;
@@ -23,7 +22,7 @@ pub use report::{
     Exported, ImportError, LoadNote, Loaded, LockerError, LockerErrorKind, Saved, Unreadable,
 };
 pub use slug::{Slug, SlugError};
-pub use store::{Folder, Memory, Store};
+pub use store::{Folder, Memory, Store, StoreLock};
 
 use crate::profile::{Newer, Profile};
 use crate::sheet::Sheet;
@@ -310,7 +309,7 @@ impl Locker {
     }
 
     /// Keeps other writers out, of a locker that this version may write into.
-    fn lock(&self) -> Result<Box<dyn Any>, LockerError> {
+    fn lock(&self) -> Result<StoreLock, LockerError> {
         let lock = self.store.lock().map_err(|e| match e.kind() {
             io::ErrorKind::WouldBlock => self.error("lock", "", LockerErrorKind::InUse),
             _ => self.disk("lock", "", e),

@@ -196,7 +196,7 @@ pub enum LockerErrorKind {
     },
     /// The store could not do it.
     #[error("{0}")]
-    Disk(#[source] io::Error),
+    Disk(io::Error),
 }
 
 fn in_words(there: &[Slug]) -> String {
@@ -244,14 +244,9 @@ impl fmt::Display for LockerError {
 
 crate::failure::debug_as_text!(LockerError);
 
-impl std::error::Error for LockerError {
-    fn source(&self) -> Option<&(dyn std::error::Error + 'static)> {
-        match &self.kind {
-            LockerErrorKind::Disk(source) => Some(source),
-            _ => None,
-        }
-    }
-}
+/// What is behind it is in its text, and in [`LockerError::kind`]; it has no source that would tell it a
+/// second time.
+impl std::error::Error for LockerError {}
 
 /// Why a profile could not be taken in.
 #[derive(Debug, thiserror::Error)]
@@ -259,8 +254,14 @@ impl std::error::Error for LockerError {
 pub enum ImportError {
     /// The text is no profile.
     #[error("it is no profile that this game can read: {0}")]
-    Profile(#[from] ProfileError),
+    Profile(ProfileError),
     /// It could not be kept.
     #[error(transparent)]
     Locker(#[from] LockerError),
+}
+
+impl From<ProfileError> for ImportError {
+    fn from(e: ProfileError) -> ImportError {
+        ImportError::Profile(e)
+    }
 }

@@ -1,6 +1,5 @@
 //! Where a locker's files are: a folder, memory, or a game's own save system.
 
-use std::any::Any;
 use std::collections::BTreeMap;
 use std::fmt;
 use std::fs::{self, File, OpenOptions, TryLockError};
@@ -51,11 +50,46 @@ pub trait Store: fmt::Debug + Send + Sync {
     ///
     /// # Errors
     /// [`io::ErrorKind::WouldBlock`] when another one holds it; others as they come.
-    fn lock(&self) -> io::Result<Box<dyn Any>>;
+    fn lock(&self) -> io::Result<StoreLock>;
 
     /// What to call a file when speaking to the player.
     fn name_of(&self, file: &str) -> PathBuf {
         PathBuf::from(file)
+    }
+}
+
+/// Keeps other writers out of a [`Store`] until it is dropped.
+///
+/// # Example: a store that one game alone writes into
+/// ```
+/// use swap_knot::keep::StoreLock;
+///
+/// let nobody_else_writes = StoreLock::new(());
+/// # drop(nobody_else_writes);
+/// ```
+#[must_use = "others may write as soon as it is dropped"]
+pub struct StoreLock {
+    /// Whatever lets the others in when it is dropped.
+    _held: Box<dyn Held>,
+}
+
+/// Anything that can be dropped where the lock is.
+trait Held: Send + Sync {}
+impl<T: Send + Sync> Held for T {}
+
+impl StoreLock {
+    /// Holds on to something that lets the other writers in when it is dropped: a locked file, a guard of
+    /// the game's own; `()` where there are none.
+    pub fn new(held: impl Send + Sync + 'static) -> StoreLock {
+        StoreLock {
+            _held: Box::new(held),
+        }
+    }
+}
+
+impl fmt::Debug for StoreLock {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.debug_struct("StoreLock").finish_non_exhaustive()
     }
 }
 
@@ -156,7 +190,7 @@ impl Store for Folder {
     }
 
     /// A lock of the system's, which is let go when the process dies; waits for it a second at most.
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         let path = self.0.join(LOCK);
         // Opening a pipe would wait for whoever reads it.
         if fs::metadata(&path).is_ok_and(|m| !m.is_file()) {
@@ -171,7 +205,7 @@ impl Store for Folder {
             .open(path)?;
         for _ in 0..TRIES {
             match file.try_lock() {
-                Ok(()) => return Ok(Box::new(file)),
+                Ok(()) => return Ok(StoreLock::new(file)),
                 Err(TryLockError::WouldBlock) => std::thread::sleep(BETWEEN_TRIES),
                 Err(TryLockError::Error(e)) => return Err(e),
             }
@@ -252,10 +286,10 @@ impl Store for Memory {
         self.files().remove(file).map(drop).ok_or_else(missing)
     }
 
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         match self.0.is_locked.swap(true, Ordering::Acquire) {
             true => Err(io::ErrorKind::WouldBlock.into()),
-            false => Ok(Box::new(MemoryLock(self.0.clone()))),
+            false => Ok(StoreLock::new(MemoryLock(self.0.clone()))),
         }
     }
 }

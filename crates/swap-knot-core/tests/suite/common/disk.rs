@@ -1,11 +1,10 @@
 //! A store that counts its calls, and that is out of order when a test wants it to be.
 
-use std::any::Any;
 use std::io;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
-use swap_knot::keep::{Memory, Store};
+use swap_knot::keep::{Memory, Store, StoreLock};
 
 /// A store that counts its calls and can be out of order.
 #[derive(Clone, Debug, Default)]
@@ -45,7 +44,7 @@ impl Store for Watched {
     fn remove(&self, file: &str) -> io::Result<()> {
         self.call()?.remove(file)
     }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         self.call()?.lock()
     }
 }

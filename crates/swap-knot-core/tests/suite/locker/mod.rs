@@ -4,7 +4,6 @@
 mod files;
 mod ops;
 
-use std::any::Any;
 use std::collections::BTreeSet;
 use std::fmt;
 use std::io;
@@ -15,7 +14,7 @@ use crate::common::{cell, chord, demo};
 use ops::{Files, Op, marks, show, treasures};
 use proptest::prelude::*;
 use proptest::sample::select;
-use swap_knot::keep::{LoadNote, LockerErrorKind, Memory, Store, Unreadable};
+use swap_knot::keep::{LoadNote, LockerErrorKind, Memory, Store, StoreLock, Unreadable};
 use swap_knot::{Locker, Profile, Sheet, Slug};
 
 fn slug(text: &str) -> Slug {
@@ -191,7 +190,7 @@ impl Store for Hooked {
     fn remove(&self, file: &str) -> io::Result<()> {
         self.call().and_then(|()| self.inner.remove(file))
     }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         self.call().and_then(|()| self.inner.lock())
     }
 }
@@ -330,7 +329,7 @@ impl Store for Shared {
     fn remove(&self, file: &str) -> io::Result<()> {
         self.0.remove(file)
     }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         self.0.lock()
     }
 }
@@ -489,7 +488,7 @@ impl Store for Slow {
     fn remove(&self, file: &str) -> io::Result<()> {
         self.wait().remove(file)
     }
-    fn lock(&self) -> io::Result<Box<dyn Any>> {
+    fn lock(&self) -> io::Result<StoreLock> {
         self.wait().lock()
     }
 }
