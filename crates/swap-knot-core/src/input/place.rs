@@ -142,34 +142,3 @@ const WRITING_INDEX: [u8; Place::ALL.len()] = {
     }
     table
 };
-
-/// Conversions from and to the crate `keyboard-types` (feature of that name).
-#[cfg(any(feature = "keyboard-types", test))]
-mod keyboard_types_code {
-    use keyboard_types::Code;
-
-    use super::Place;
-
-    impl TryFrom<Code> for Place {
-        type Error = super::InputError;
-
-        fn try_from(code: Code) -> Result<Place, Self::Error> {
-            code.to_string().parse()
-        }
-    }
-
-    impl From<Place> for Code {
-        fn from(place: Place) -> Code {
-            place.name().parse().unwrap_or(Code::Unidentified)
-        }
-    }
-    #[test]
-    fn every_place_is_a_code_of_that_name_and_comes_back() {
-        for &place in Place::ALL {
-            let code = Code::from(place);
-            assert_eq!(code.to_string(), place.name());
-            assert_eq!(Place::try_from(code), Ok(place));
-        }
-        assert!(Place::try_from(Code::Unidentified).is_err());
-    }
-}

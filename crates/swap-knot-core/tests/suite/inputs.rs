@@ -2,7 +2,7 @@
 
 use proptest::prelude::*;
 use swap_knot::input::{HidButton, HidInput, TouchName};
-use swap_knot::{Chord, Input, MouseButton, Trace};
+use swap_knot::{Chord, Input, MouseButton, Place, Trace};
 
 fn any_input() -> impl Strategy<Value = Input> {
     let named: Vec<Input> = Input::all_named().collect();
@@ -131,4 +131,13 @@ fn bad_traces_are_told_by_line() {
     line 1: `pad:stick-left.up` is no input of a device; write the key or the whole axis
     line 1: `y` is too much at the end of the line
     ");
+}
+
+#[test]
+fn every_place_has_the_name_that_the_standard_gives_its_code() {
+    // The crate's names are made from the text of W3C UI Events.
+    for &place in Place::ALL {
+        let code: keyboard_types::Code = place.name().parse().unwrap();
+        assert_eq!(code.to_string(), place.name());
+    }
 }
