@@ -29,6 +29,7 @@ use crate::watch::{ScreenViews, watch};
 
 /// What the plugin does in [`PreUpdate`], after Bevy's own input systems and one after the other.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, SystemSet)]
+#[non_exhaustive]
 pub enum SwapKnotSystems {
     /// Bevy's input becomes [`SwapKnotEvent`]s. What runs between this and the next, a remap menu,
     /// hears them before they are played.

@@ -34,6 +34,7 @@ pub struct PlayerSeat {
 
 /// Which devices play for a seat.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum PlayerDevices {
     /// All of them: one player.
     #[default]
@@ -161,6 +162,7 @@ impl DerefMut for PlayerSeat {
     derive(bevy_reflect::Reflect),
     reflect(opaque, Message, Clone, Debug)
 )]
+#[non_exhaustive]
 pub struct ActionHappened {
     /// The entity of the [`PlayerSeat`] or [`PlayerControls`](crate::PlayerControls).
     pub player: Entity,
@@ -196,6 +198,7 @@ impl ActionHappened {
     derive(bevy_reflect::Reflect),
     reflect(opaque, Message, Clone, Debug, PartialEq)
 )]
+#[non_exhaustive]
 pub struct DeviceKindChanged {
     /// The entity of the [`PlayerSeat`] or [`PlayerControls`](crate::PlayerControls).
     pub player: Entity,

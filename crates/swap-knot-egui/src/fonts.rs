@@ -33,6 +33,7 @@ pub struct Fonts {
 
 /// There is no font of that name on this machine.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct NoSuchFont {
     /// The name.
     pub family: String,

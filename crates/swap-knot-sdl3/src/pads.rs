@@ -32,6 +32,7 @@ pub enum RumbleError {
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
 #[error("a controller{} cannot be opened: {why}; close what else uses it and plug it in again",
     .usb.map(|usb| format!(" ({usb})")).unwrap_or_default())]
+#[non_exhaustive]
 pub struct CannotOpen {
     /// Who made it, where the system says so.
     pub usb: Option<UsbId>,

@@ -50,6 +50,7 @@ impl ConflictClass {
 
 /// One of the two bindings that meet.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+#[non_exhaustive]
 pub struct Party {
     /// Where it stands.
     pub cell: Cell,

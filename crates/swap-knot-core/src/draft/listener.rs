@@ -90,6 +90,7 @@ pub enum RefusedInput {
 
 /// What a [`Listener`] makes of an event.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Heard {
     /// Nothing yet.
     Nothing,

@@ -127,6 +127,7 @@ pub enum Mine {
 
 /// What a reset goes back to the defaults with.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Reset {
     /// One binding.
     Cell(Cell),
@@ -142,6 +143,7 @@ pub enum Reset {
 
 /// A cell that the draft changes.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Change {
     /// Which.
     pub cell: Cell,

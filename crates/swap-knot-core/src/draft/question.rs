@@ -9,6 +9,7 @@ use crate::sheet::{Cell, Easing, Sheet};
 
 /// A way out of a conflict.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
 pub enum Settle {
     /// The other action gets what this one had.
     Swap,

@@ -126,6 +126,7 @@ pub enum InputShape {
 
 /// The kind of device that an input belongs to and that a player may be using.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
 pub enum DeviceKind {
     /// A keyboard.
     Keyboard,

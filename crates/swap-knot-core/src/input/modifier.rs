@@ -19,6 +19,7 @@ pub enum Modifier {
 
 /// The platform, as far as it decides which modifier is the main one and what keys are called.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
 pub enum Platform {
     /// macOS: the main modifier is Command.
     Mac,

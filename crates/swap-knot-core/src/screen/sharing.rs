@@ -6,6 +6,7 @@ use crate::input::{DeviceId, DeviceKind, UsbId};
 
 /// The players on one machine and their devices, for the screen of one of them.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Sharing {
     /// Whose screen it is, by number.
     pub me: usize,
@@ -17,6 +18,7 @@ pub struct Sharing {
 
 /// A device that plays for somebody, or for nobody yet.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct SharedDevice {
     /// Which.
     pub device: DeviceId,

@@ -39,6 +39,7 @@ pub struct Seats {
 
 /// Where an event went.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Fed {
     /// To the seats that the device plays for.
     Played,

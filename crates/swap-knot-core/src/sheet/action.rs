@@ -33,6 +33,7 @@ impl Opposite {
 
 /// The times that tell a tap from a hold, in seconds.
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct Timing {
     /// Down for this long is a hold.
     pub hold_after: f32,

@@ -183,6 +183,7 @@ pub struct Cell {
 
 /// One action tied to one chord.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
 pub struct Binding {
     /// Where it stands.
     pub cell: Cell,

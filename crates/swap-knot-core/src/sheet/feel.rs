@@ -27,6 +27,7 @@ pub struct DeadZone {
 
 /// How an input is turned into an action's value.
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct Feel {
     /// What counts as rest and as full.
     pub dead_zone: DeadZone,

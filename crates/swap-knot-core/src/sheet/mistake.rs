@@ -4,6 +4,7 @@ use std::fmt;
 
 /// One thing that is wrong in a sheet.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
+#[non_exhaustive]
 pub struct Mistake {
     /// The file, where it has a name.
     pub file: Option<String>,

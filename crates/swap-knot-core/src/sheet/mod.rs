@@ -107,6 +107,7 @@ impl File {
 
 /// A heading of the menu under which actions stand.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Group {
     /// Its name in files.
     pub name: String,
@@ -116,6 +117,7 @@ pub struct Group {
 
 /// A named set of bindings that ships with the game.
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct Preset {
     /// Its name in files.
     pub name: String,
