@@ -34,6 +34,7 @@ mod outcomes;
 mod paces;
 mod players;
 mod profiles;
+mod promises;
 mod prompts;
 mod quirks;
 mod remapping;
