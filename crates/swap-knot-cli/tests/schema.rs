@@ -34,64 +34,13 @@ fn json(toml: &str) -> serde_json::Value {
     serde_json::to_value(toml.parse::<toml::Table>().unwrap()).unwrap()
 }
 
-/// A sheet that uses every key there is.
-const EVERYTHING: &str = r#"
-format = 1
-game = "everything"
-title = "Everything"
-version = 2
-reserved = "Escape"
-removed = ["pump"]
-renamed = { old = "horn" }
-hold-after = 0.4
-tap-within = 0.2
-double-tap-within = 0.3
-together-within = 0.1
-groups = { main = "Main" }
-feel.other = { dead-zone = 0.1, sensitivity = 2, invert = true, curve = 1.5, threshold = 0.6, gyro = 8, ramp-up = 0, ramp-down = 1 }
-[situations.deck]
-title = "Deck"
-[situations.helm]
-with = "deck"
-[situations.menu]
-over = ["deck"]
-cover = "used"
-typing = true
-[actions.horn]
-title = "Horn"
-group = "main"
-situation = ["deck", "helm"]
-shape = "press"
-manner = "tap"
-essential = true
-fixed = false
-off = false
-while-paused = true
-while-typing = true
-resume = true
-toggle = false
-share = "fly"
-hold-after = 1
-tap-within = 0.1
-double-tap-within = 0.2
-together-within = 0.05
-bind = ["KeyH", { on = "KeyJ+KeyK", together = true }, { on = "Ctrl+KeyJ", manner = "hold", strict = true, column = 3 }]
-[actions.fly]
-shape = "space"
-rate = true
-ease = false
-opposite = "first"
-left = { title = "Left", bind = "KeyA" }
-right = { bind = [] }
-up.bind = "KeyR"
-down.bind = "KeyF"
-back.bind = "KeyS"
-forward.bind = "KeyW"
-feel.gamepad = { dead-zone = { inner = 0.1, outer = 0.9, form = "axis" }, invert = ["y"] }
-[presets.left]
-title = "Left"
-bind = { horn = { keyboard-1 = "KeyL" }, "fly.up" = { keyboard-2 = "unbound" } }
-"#;
+/// The page of the guide with every key, and a sheet that uses all of them.
+const PAGE: &str = include_str!("../../swap-knot/docs/guide/everything.md");
+
+/// That sheet.
+fn everything() -> &'static str {
+    PAGE.split("```").nth(1).unwrap().trim_start_matches("toml")
+}
 
 #[test]
 fn what_the_reader_takes_the_schema_takes() {
@@ -99,7 +48,7 @@ fn what_the_reader_takes_the_schema_takes() {
     let starter = include_str!("../starter/controls.toml").replace("{name}", "harbour");
     let scattered = include_str!("../../../demo/checks/scattered.toml");
     let small = "game = \"x\"\n[actions.a]";
-    for text in [DEMO, EVERYTHING, &starter, scattered, small] {
+    for text in [DEMO, everything(), &starter, scattered, small] {
         Sheet::from_toml(text).unwrap_or_else(|e| panic!("{e}"));
         let value = json(text);
         assert_eq!(schema.wrong(&value), None);
@@ -120,7 +69,7 @@ fn keys(value: &serde_json::Value, path: &[String], out: &mut Vec<Vec<String>>) 
 #[test]
 fn every_key_misspelt_is_refused_by_both() {
     let schema = schema();
-    let whole = json(EVERYTHING);
+    let whole = json(everything());
     let mut all = Vec::new();
     keys(&whole, &[], &mut all);
     // Names that a game gives are not misspelt keys.
@@ -162,10 +111,10 @@ fn every_key_misspelt_is_refused_by_both() {
 fn every_key_of_the_schema_is_in_the_sheet_that_has_everything() {
     let schema: serde_json::Value = serde_json::from_str(SCHEMA).unwrap();
     let mut all = Vec::new();
-    keys(&json(EVERYTHING), &[], &mut all);
+    keys(&json(everything()), &[], &mut all);
     let used = |key: &str| {
         all.iter().any(|p| p.last().is_some_and(|k| k == key))
-            || EVERYTHING.contains(&format!("{key} ="))
+            || everything().contains(&format!("{key} ="))
     };
     let tables = schema["$defs"]
         .as_object()
@@ -178,12 +127,75 @@ fn every_key_of_the_schema_is_in_the_sheet_that_has_everything() {
             .into_iter()
             .flat_map(|p| p.keys())
         {
-            if !["keyboard", "mouse", "touch"].contains(&key.as_str()) {
-                assert!(
-                    used(key),
-                    "`{key}` is in the schema and not in the test's sheet"
-                );
+            assert!(
+                used(key),
+                "`{key}` is in the schema and not in the page's sheet"
+            );
+        }
+    }
+}
+
+/// The tables of keys on the page: under which heading, and each key with its row.
+fn tables() -> Vec<(&'static str, Vec<(&'static str, &'static str)>)> {
+    let chapters = PAGE.split("\n## ").skip(1);
+    let table = |chapter: &'static str| {
+        let rows = chapter.lines().filter_map(|line| {
+            let (key, row) = line.strip_prefix("| `")?.split_once('`')?;
+            Some((key, row))
+        });
+        (chapter.lines().next().unwrap(), rows.collect())
+    };
+    chapters.map(table).collect()
+}
+
+#[test]
+fn the_page_of_the_guide_and_the_schema_have_the_same_keys_and_words() {
+    let schema: serde_json::Value = serde_json::from_str(SCHEMA).unwrap();
+    let of = |name: &str| schema["$defs"][name].clone();
+    let in_the_schema = [
+        ("At the top", schema.clone()),
+        ("A situation", of("situation")),
+        ("An action", of("action")),
+        ("An arm", of("arm")),
+        ("A binding", of("binding")["anyOf"][1].clone()),
+        ("Feel, by kind of device", of("feel-by-kind")),
+        ("Feel", of("feel")),
+        (
+            "A dead zone",
+            of("feel")["properties"]["dead-zone"]["anyOf"][1].clone(),
+        ),
+        ("A preset", of("preset")),
+    ];
+    let tables = tables();
+    let headings: Vec<&str> = tables.iter().map(|(heading, _)| *heading).collect();
+    let wanted: Vec<&str> = in_the_schema.iter().map(|(heading, _)| *heading).collect();
+    assert_eq!(headings, wanted);
+    for ((heading, rows), (_, table)) in tables.iter().zip(&in_the_schema) {
+        let mut keys: Vec<&str> = rows.iter().map(|(key, _)| *key).collect();
+        keys.sort_unstable();
+        let properties = table["properties"].as_object().unwrap();
+        let mut wanted: Vec<&str> = properties.keys().map(String::as_str).collect();
+        wanted.sort_unstable();
+        assert_eq!(keys, wanted, "{heading}");
+        for (key, row) in rows {
+            let property = &properties[*key];
+            let of_ref = property["$ref"]
+                .as_str()
+                .map(|r| of(r.rsplit('/').next().unwrap()));
+            let words = of_ref.as_ref().map_or(&property["enum"], |d| &d["enum"]);
+            for word in words.as_array().into_iter().flatten() {
+                let word = format!("`{}`", word.as_str().unwrap());
+                assert!(row.contains(&word), "{heading}: {key} can be {word}");
             }
+            // What is asked for has no "left out".
+            let asked = table["required"]
+                .as_array()
+                .is_some_and(|r| r.iter().any(|r| r == key));
+            assert_eq!(
+                row.contains("it has to be there"),
+                asked,
+                "{heading}: {key}"
+            );
         }
     }
 }

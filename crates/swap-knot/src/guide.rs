@@ -8,6 +8,6 @@ macro_rules! chapters {
 }
 
 chapters!(
-    declaring, playing, loops, easing, remapping, keeping, prompting, together, screen, pads,
-    touch, languages, layouts, troubles, shipping, moving
+    declaring, everything, inputs, playing, loops, easing, remapping, keeping, prompting, together,
+    screen, pads, touch, languages, layouts, recipes, troubles, support, shipping, moving
 );

@@ -59,10 +59,14 @@
 //! - It touches no file but those of a [`Locker`].
 //!
 //! # Contents
-//! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [playing](guide::playing),
-//!   [remapping](guide::remapping), [keeping](guide::keeping), [prompting](guide::prompting),
-//!   [together](guide::together), [pads](guide::pads), [touch](guide::touch), [languages](guide::languages), [layouts](guide::layouts), [before shipping](guide::shipping),
-//!   [moving from hard-wired keys](guide::moving)
+//! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [everything a sheet can
+//!   say](guide::everything), [every input](guide::inputs), [playing](guide::playing),
+//!   [loops](guide::loops), [easing](guide::easing), [remapping](guide::remapping),
+//!   [keeping](guide::keeping), [prompting](guide::prompting), [together](guide::together), [the
+//!   controls screen](guide::screen), [pads](guide::pads), [touch](guide::touch),
+//!   [languages](guide::languages), [layouts](guide::layouts), [recipes](guide::recipes),
+//!   [troubles](guide::troubles), [what is proven where](guide::support), [before
+//!   shipping](guide::shipping), [moving from hard-wired keys](guide::moving)
 //! - What everyday code names stands here; all of it, and the rest, in its chapter:
 //!   - [`input`]: what comes in and how it is written: [`Event`], [`Input`], [`Chord`], [`Place`];
 //!     touch zones, controllers of unknown numbers, simulated devices for tests
