@@ -3,7 +3,7 @@
 
 use egui::{
     Align2, Color32, Context, CornerRadius, CursorIcon, Event, FontId, Id, Painter, PointerButton,
-    Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
+    Rect, Response, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
 };
 use swap_knot::input::{MouseFinger, TouchZones, ZoneKnob};
 use swap_knot::screen::{Grip, Spot, TouchView, ZoneView};
@@ -154,7 +154,6 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
         let [x, y, w, h] = zone.rect;
         let rect = Rect::from_min_size(screen.min + vec2(x, y) * unit, vec2(w, h) * unit);
         pen.places.push((format!("zone {}", zone.name), rect));
-        let middle = [x + w / 2.0, y + h / 2.0];
         let spot = Spot::Zone(zone.name, ZoneKnob::X);
         let moved = ui.interact(
             rect,
@@ -172,13 +171,13 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
         if moved.contains_pointer() || sized.contains_pointer() {
             pen.hover = Some(spot);
         }
-        let [dx, dy] = in_game(moved.drag_delta());
-        if moved.dragged() && [dx, dy] != [0.0; 2] {
-            let to = [middle[0] + dx, middle[1] + dy];
+        let [dx, dy] = in_game(dragged_by(&moved));
+        if [dx, dy] != [0.0; 2] {
+            let to = [x + w / 2.0 + dx, y + h / 2.0 + dy];
             pen.acts.push(Act::Zone(zone.name, Grip::Middle, to));
         }
-        let [dx, dy] = in_game(sized.drag_delta());
-        if sized.dragged() && [dx, dy] != [0.0; 2] {
+        let [dx, dy] = in_game(dragged_by(&sized));
+        if [dx, dy] != [0.0; 2] {
             let to = [x + w + dx, y + h + dy];
             pen.acts.push(Act::Zone(zone.name, Grip::Corner, to));
         }
@@ -194,5 +193,14 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
             .circle(corner.center(), 6.0, look.item, Stroke::new(2.0, edge));
         moved.on_hover_cursor(CursorIcon::Grab);
         sized.on_hover_cursor(CursorIcon::ResizeNwSe);
+    }
+}
+
+/// How far something was dragged since the last frame. The picture may be laid out anew on the way, so
+/// that where the pointer is says little; and what it moved before the press is none of it.
+fn dragged_by(response: &Response) -> Vec2 {
+    match response.drag_started() {
+        true => response.total_drag_delta().unwrap_or_default(),
+        false => response.drag_delta(),
     }
 }

@@ -255,4 +255,33 @@ fn a_zone_is_dragged_in_the_picture_of_the_screen_and_sized_by_its_corner() {
         moved,
         "one drag is one step"
     );
+    // A slow frame has the way there, the press and the first of the dragging in it.
+    page(
+        &ctx,
+        &mut skin,
+        screen,
+        vec![pointer(pos2(20.0, 20.0), None)],
+    );
+    page(&ctx, &mut skin, screen, Vec::new());
+    let from = place(&skin, "corner rope");
+    let at_once = vec![
+        pointer(from, None),
+        pointer(from, Some(true)),
+        pointer(from + vec2(6.0, 4.0), None),
+    ];
+    page(&ctx, &mut skin, screen, at_once);
+    page(
+        &ctx,
+        &mut skin,
+        screen,
+        vec![pointer(from + vec2(30.0, 20.0), None)],
+    );
+    page(
+        &ctx,
+        &mut skin,
+        screen,
+        vec![pointer(from + vec2(30.0, 20.0), Some(false))],
+    );
+    let again = screen.draft().placement(rope);
+    assert!((again.size() - sized.size()).abs() < 0.01, "{again:?}");
 }
