@@ -394,9 +394,17 @@ impl Window {
     /// Plays a line of a trace as an event of a device that is not there, and waits until the window
     /// shows what has become of it: a player's hand waits for the picture, too.
     pub(crate) fn simulate(&mut self, line: &str) {
+        self.simulate_all(&[line]);
+    }
+
+    /// The same of several at once: between two that are waited for, a busy machine might take as long
+    /// as what is held takes to repeat.
+    pub(crate) fn simulate_all(&mut self, lines: &[&str]) {
         let input = self.program.stdin.as_mut().unwrap();
-        writeln!(input, "{line}").unwrap();
-        self.simulated += 1;
+        for line in lines {
+            writeln!(input, "{line}").unwrap();
+        }
+        self.simulated += lines.len();
         let shown = format!("simulated: {}", self.simulated);
         self.wait(&shown, |log, seen| {
             log.iter().rev().any(|l| *l == shown).then_some(seen)

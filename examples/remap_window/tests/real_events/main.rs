@@ -64,8 +64,8 @@ fn desk() -> Option<(Desktop, tempfile::TempDir)> {
 const CAST_OFF: &str = "cell cast-off keyboard-1";
 
 fn push(window: &mut Window, button: &str) {
-    window.simulate(&format!("0 9 pad:{button} 1"));
-    window.simulate(&format!("0 9 pad:{button} 0"));
+    let [down, up] = [1, 0].map(|value| format!("0 9 pad:{button} {value}"));
+    window.simulate_all(&[&down, &up]);
 }
 
 /// Pushes a button until the focus is somewhere.
