@@ -186,7 +186,7 @@ fn declared(item: &Item, path: &str, traits: &mut BTreeSet<String>) -> Vec<Strin
                             Some(_) => " (provided)",
                             None => "",
                         };
-                        lines.push(format!("{path}: {}{provided}", spaced(&item.sig)));
+                        lines.push(format!("{path}: {}{provided}", signature(&item.sig)));
                     }
                     TraitItem::Const(item) => {
                         lines.push(format!(
@@ -200,7 +200,7 @@ fn declared(item: &Item, path: &str, traits: &mut BTreeSet<String>) -> Vec<Strin
                 }
             }
         }
-        Item::Fn(item) => lines.push(format!("{path}: {}{end}", spaced(&item.sig))),
+        Item::Fn(item) => lines.push(format!("{path}: {}{end}", signature(&item.sig))),
         Item::Const(item) => lines.push(format!("{kind} {path}: {}{end}", spaced(&item.ty))),
         Item::Static(item) => lines.push(format!("{kind} {path}: {}{end}", spaced(&item.ty))),
         Item::Type(item) => lines.push(format!("{kind} {path} = {}{end}", spaced(&item.ty))),
@@ -229,7 +229,7 @@ fn member(item: &ImplItem, path: &str) -> Option<String> {
     match item {
         ImplItem::Fn(item) if is_public(&item.vis) && !is_hidden(&item.attrs) => {
             let end = features(&item.attrs);
-            Some(format!("{path}: {}{end}", spaced(&item.sig)))
+            Some(format!("{path}: {}{end}", signature(&item.sig)))
         }
         ImplItem::Const(item) if is_public(&item.vis) => {
             let ty = spaced(&item.ty);
@@ -270,6 +270,23 @@ fn features(attributes: &[Attribute]) -> String {
         true => String::new(),
         false => format!(" [{}]", all.join(" ")),
     }
+}
+
+/// A signature on one line. Whether a function changes what it was handed over is its own affair.
+fn signature(signature: &syn::Signature) -> String {
+    let mut signature = signature.clone();
+    for input in &mut signature.inputs {
+        match input {
+            syn::FnArg::Receiver(own) if own.reference.is_none() => own.mutability = None,
+            syn::FnArg::Typed(input) => {
+                if let syn::Pat::Ident(name) = &mut *input.pat {
+                    name.mutability = None;
+                }
+            }
+            _ => {}
+        }
+    }
+    spaced(&signature)
 }
 
 /// Tokens on one line, spaced as in code.
