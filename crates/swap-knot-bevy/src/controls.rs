@@ -39,7 +39,7 @@ use crate::PlayerDevices;
 /// }
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]")?;
-/// let controls = Controls::new(&sheet.typed::<Do>()?, Profile::new("Ada"), &Layout::us());
+/// let controls = Controls::new(&sheet.typed::<Do>()?, Profile::new("Ada"), Layout::us());
 /// let mut app = App::new();
 /// app.add_plugins((InputPlugin, SwapKnotPlugin)).add_systems(Update, play);
 /// app.world_mut().spawn(PlayerControls::new(controls));

@@ -27,7 +27,7 @@
 //! }
 //!
 //! let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]")?;
-//! let rig = Rig::new(&sheet.typed::<Do>()?, &Profile::default(), &Layout::us());
+//! let rig = Rig::new(&sheet.typed::<Do>()?, &Profile::default(), Layout::us());
 //! let mut app = App::new();
 //! app.add_plugins((InputPlugin, SwapKnotPlugin)).add_systems(Update, play);
 //! app.world_mut().spawn(PlayerSeat::new(Seat::new(rig)));

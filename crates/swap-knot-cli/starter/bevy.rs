@@ -42,7 +42,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let sheet = controls::sheet();
     // What the player changed, as `swap_knot::Controls` or a screen of yours keeps it.
     let loaded = Locker::open("profiles")?.load(&Slug::from_title("player"));
-    let mut seat = Seat::new(Rig::new(&sheet, &loaded.profile, &Layout::us()));
+    let mut seat = Seat::new(Rig::new(&sheet, &loaded.profile, Layout::us()));
     seat.set_situations(&[Situation::Deck]);
     let mut app = App::new();
     app.add_plugins((InputPlugin, SwapKnotPlugin)).add_systems(Update, (walk, cast_off));

@@ -44,7 +44,7 @@ fn run() -> Result<(), Box<dyn Error>> {
     // One player: what they changed is kept in a folder and read again, the layout is learned from
     // what they type. `Locker::of_user` has the platform's own place (feature `user-folder`).
     let (locker, name) = (Locker::open("profiles")?, Slug::from_title("player"));
-    let mut controls = Controls::open(&sheet, locker, &name, &Layout::us());
+    let mut controls = Controls::open(&sheet, locker, &name, Layout::us());
     controls.seat_mut().set_situations(&[Situation::Deck]);
     let mut keyboard = Simulated::new(DeviceId(0));
 

@@ -22,7 +22,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     // Kept where this platform keeps what a user sets; the layout is the system's, or learned.
     let (locker, name) = (Locker::of_user(&sheet)?, Slug::from_title("player"));
     let layout = swap_knot_winit::system_layout().unwrap_or_else(Layout::us);
-    let mut controls = Controls::open_last(&sheet, locker, &name, &layout);
+    let mut controls = Controls::open_last(&sheet, locker, &name, layout);
     controls.seat_mut().set_situations(&[Situation::Deck]);
     let (ear, heard) = swap_knot_winit::ear();
     let game = Game { player: PlayerUi::new(controls), heard, at: egui::Vec2::ZERO };

@@ -10,7 +10,7 @@
 //! use swap_knot_draw::{Card, Glyphs, Theme};
 //!
 //! let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:north\"]")?;
-//! let draft = Draft::new(&sheet, Profile::default(), &Layout::us());
+//! let draft = Draft::new(&sheet, Profile::default(), Layout::us());
 //!
 //! let glyphs = Glyphs::new(&Theme::DARK);
 //! let svg = glyphs.input("pad:north".parse()?, draft.layout(), draft.words()).to_svg();

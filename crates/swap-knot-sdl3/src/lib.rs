@@ -13,7 +13,7 @@
 //!
 //! # fn main() -> Result<(), Box<dyn std::error::Error>> {
 //! # let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"pad:north\"")?;
-//! # let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+//! # let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 //! let sdl = sdl3::init()?;
 //! let mut pump = sdl.event_pump()?;
 //! let mut adapter = Adapter::new(&sdl.gamepad()?, &sdl.joystick()?);

@@ -21,7 +21,7 @@
 //! let cast_off = sheet.find("cast-off").expect("declared above");
 //!
 //! // Play: feed events, tick, ask.
-//! let mut seat = Seat::new(Rig::new(&sheet, &Profile::new("Ada"), &Layout::us()));
+//! let mut seat = Seat::new(Rig::new(&sheet, &Profile::new("Ada"), Layout::us()));
 //! let key = |place, down| Event {
 //!     at: Time::from_millis(5),
 //!     device: DeviceId(0),
@@ -32,7 +32,7 @@
 //! assert!(seat.went_down(cast_off));
 //!
 //! // Remap: a taken key is a question with worked-out ways to settle it.
-//! let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+//! let mut draft = Draft::new(&sheet, Profile::new("Ada"), Layout::us());
 //! let cell = sheet.defaults_of(cast_off)[0].cell;
 //! if let Bind::Asks(question) = draft.bind(cell, Place::KeyE.into())? {
 //!     draft.answer(question, Settle::Swap)?;
@@ -117,7 +117,7 @@ pub use compiled_in::compiled_in;
 /// }
 /// use controls::Action;
 ///
-/// let rig = Rig::new(&controls::sheet(), &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&controls::sheet(), &Profile::default(), Layout::us());
 /// let seat = Seat::new(rig);
 /// assert!(!seat.is_down(Action::CastOff));
 /// ```

@@ -45,7 +45,7 @@ impl Controls {
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"pad:south\"")?;
     /// let marks = Marks::from_toml("format = 1\n[families.quayside]\nusb = [\"1209:*\"]\n\
     ///     marks = { \"pad:south\" = \"K\" }", "marks.toml")?;
-    /// let mut controls = Controls::new(&sheet, Profile::default(), &Layout::us());
+    /// let mut controls = Controls::new(&sheet, Profile::default(), Layout::us());
     /// controls.set_marks(&marks);
     /// let mut pad = |what| controls.feed(&Event { at: Time::ZERO, device: DeviceId(3), what });
     /// pad(EventKind::Plugged { usb: "1209:5a01".parse().ok() });

@@ -74,7 +74,7 @@ impl Controls {
     /// };
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"pad:south\"")?;
-    /// let mut controls = Controls::new(&sheet, Profile::default(), &Layout::us());
+    /// let mut controls = Controls::new(&sheet, Profile::default(), Layout::us());
     /// let button = HidButton::new(2).expect("from 1 on");
     /// let mut mapping = Mapping::new();
     /// mapping.set(PadButton::South.into(), PadSource::Button(button))?;

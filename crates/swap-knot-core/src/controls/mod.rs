@@ -53,7 +53,7 @@ const MAX_PROMPTS: usize = 256;
 /// # let folder = tempfile::tempdir()?;
 /// # let folder = folder.path();
 /// let (locker, ada) = (Locker::open(folder)?, Slug::from_title("Ada"));
-/// let mut controls = Controls::open(&sheet, locker.clone(), &ada, &Layout::us());
+/// let mut controls = Controls::open(&sheet, locker.clone(), &ada, Layout::us());
 /// assert_eq!(controls.prompt("{do:horn}")?.to_string(), "Press H");
 ///
 /// let mut draft = controls.draft();
@@ -62,7 +62,7 @@ const MAX_PROMPTS: usize = 256;
 /// assert_eq!(controls.prompt("{do:horn}")?.to_string(), "Press G");
 /// controls.save(); // or where it may take its time: `saving`
 ///
-/// let mut again = Controls::open(&sheet, locker, &ada, &Layout::us());
+/// let mut again = Controls::open(&sheet, locker, &ada, Layout::us());
 /// assert_eq!(again.prompt("{do:horn}")?.to_string(), "Press G");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```

@@ -23,7 +23,7 @@ use crate::seat::{Fed, Owners, Seat, Sits};
 /// };
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"pad:north\"")?;
-/// let player = |name: &str| Controls::new(&sheet, Profile::new(name), &Layout::us());
+/// let player = |name: &str| Controls::new(&sheet, Profile::new(name), Layout::us());
 /// let mut players = Players::new();
 /// let ada = players.add(player("Ada")).expect("there is room");
 /// let björn = players.add(player("Björn")).expect("there is room");

@@ -162,7 +162,7 @@ impl Controls {
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
     /// let locker = Locker::in_store(Memory::new());
-    /// let mut controls = Controls::open(&sheet, locker, &Slug::from_title("Ada"), &Layout::us());
+    /// let mut controls = Controls::open(&sheet, locker, &Slug::from_title("Ada"), Layout::us());
     /// let mut draft = controls.draft();
     /// draft.bind(sheet.defaults()[0].cell, Place::KeyG.into())?;
     /// controls.apply(&mut draft);

@@ -14,7 +14,7 @@ impl Controls {
     /// use swap_knot::{Controls, Layout, Profile, Sheet, Time};
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"")?;
-    /// let mut controls = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
+    /// let mut controls = Controls::new(&sheet, Profile::new("Ada"), Layout::us());
     /// controls.open_screen(Time::ZERO);
     /// let screen = controls.screen_mut().expect("it is open");
     /// assert_eq!(screen.view().pages[0].label, "Bindings");

@@ -39,7 +39,7 @@ impl Controls {
     /// use swap_knot::{Controls, Layout, Profile, Sheet};
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"touch:horn\"")?;
-    /// let controls = Controls::new(&sheet, Profile::default(), &Layout::us());
+    /// let controls = Controls::new(&sheet, Profile::default(), Layout::us());
     /// let mut zones = TouchZones::new();
     /// zones.set_screen([1280.0, 800.0]);
     /// zones.add_area("horn".parse()?, [1100.0, 600.0], [120.0, 120.0]);

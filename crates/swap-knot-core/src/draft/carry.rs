@@ -29,7 +29,7 @@ use crate::sheet::{Sheet, TitledRow};
 ///     bind = "Space"
 /// "#)?;
 /// let old = Profile::from_toml("format = 1\nsheet = 1\n[bind.unmoor]\nkeyboard-1 = \"KeyG\"")?;
-/// let carried = CarriedOver::new(&sheet, &old, &Layout::us());
+/// let carried = CarriedOver::new(&sheet, &old, Layout::us());
 /// assert_eq!(carried.moved, [("unmoor".to_owned(), "cast-off".to_owned())]);
 /// assert!(carried.profile.to_toml().contains("[bind.cast-off]"));
 /// # Ok::<(), Box<dyn std::error::Error>>(())

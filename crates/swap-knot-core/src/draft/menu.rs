@@ -163,7 +163,7 @@ fn why_not(action: &Action, row: Row, kind: ColumnKind) -> Option<CannotBind> {
 /// use swap_knot::{Draft, Layout, Place, Profile, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"\n[actions.lamp]\nbind = \"KeyL\"")?;
-/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), Layout::us());
 /// let mut menu = Menu::new(&draft);
 /// let _ = draft.bind(sheet.defaults()[0].cell, Place::KeyN.into())?;
 /// let changes = menu.refresh(&draft);

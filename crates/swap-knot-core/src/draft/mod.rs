@@ -46,7 +46,7 @@ use crate::sheet::{
 ///     [actions.coil-rope]
 ///     bind = "KeyE"
 /// "#)?;
-/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), Layout::us());
 /// let cast_off = sheet.defaults()[0].cell;
 ///
 /// let Bind::Asks(question) = draft.bind(cast_off, Place::KeyE.into())? else {

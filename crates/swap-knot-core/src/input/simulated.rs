@@ -25,7 +25,7 @@ use super::{
 ///     up = { bind = "KeyW" }
 /// "#)?;
 /// let (horn, walk) = (sheet.find("horn").unwrap(), sheet.find("walk").unwrap());
-/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 ///
 /// let mut pad = Simulated::new(DeviceId(1));
 /// seat.feed(&pad.press(PadButton::North));

@@ -35,7 +35,7 @@ use crate::sheet::{Manner, Row, Sheet};
 ///     [actions.cast-off]
 ///     bind = ["Space", "pad:south"]
 /// "#)?;
-/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 /// assert_eq!(prompt.render(&rig, DeviceKind::Keyboard).to_string(), "Press Space to leave");
 /// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press lowest of the four buttons to leave");
@@ -136,7 +136,7 @@ impl Prompt {
     /// use swap_knot::{DeviceKind, Layout, Profile, Prompt, Rig, Sheet, Words};
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.cast-off]\nbind = \"Space\"")?;
-    /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    /// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
     /// let german = Words::shipped("de").expect("German ships");
     /// let mut prompt = Prompt::new("{do:cast-off}, um abzulegen", &sheet)?.with_words(&german);
     /// let shown = prompt.render(&rig, DeviceKind::Keyboard);

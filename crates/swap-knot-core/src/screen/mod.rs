@@ -64,8 +64,8 @@ use crate::sheet::{ActionId, Cell, Row, SituationId};
 ///
 /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\ntitle = \"Horn\"\nbind = \"KeyH\"")?;
 /// let profile = Profile::new("Ada");
-/// let seat = Seat::new(Rig::new(&sheet, &profile, &Layout::us()));
-/// let mut screen = ControlsScreen::new(Draft::new(&sheet, profile, &Layout::us()), &seat);
+/// let seat = Seat::new(Rig::new(&sheet, &profile, Layout::us()));
+/// let mut screen = ControlsScreen::new(Draft::new(&sheet, profile, Layout::us()), &seat);
 ///
 /// assert_eq!(screen.view().sections[0].rows[0].title, "Horn");
 /// screen.press(Spot::Cell(sheet.defaults()[0].cell)); // it was clicked

@@ -75,7 +75,7 @@ impl Seat {
     /// use swap_knot::{Layout, Profile, Rig, Seat, Sheet};
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\n[actions.bell]")?;
-    /// let seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    /// let seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
     /// let horn = sheet.find("horn").expect("declared above");
     /// let _ = seat.went_down(horn);
     /// assert_eq!(seat.never_asked(), [sheet.find("bell").expect("declared above")]);

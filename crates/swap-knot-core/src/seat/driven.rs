@@ -128,7 +128,7 @@ impl Seat {
     ///
     /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.walk]\nshape = \"plane\"")?;
     /// let walk = sheet.find("walk").expect("declared above");
-    /// let mut bot = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    /// let mut bot = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
     /// bot.drive(Time::from_millis(5), (walk, Arm::Up), 1.0);
     /// bot.tick(Time::from_millis(16));
     /// assert!(bot.went_down((walk, Arm::Up)));

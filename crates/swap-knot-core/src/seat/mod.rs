@@ -58,7 +58,7 @@ use crate::sheet::{ActionId, Arm};
 ///     bind = "KeyH"
 /// "#)?;
 /// let horn = sheet.find("horn").expect("declared above");
-/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 ///
 /// seat.feed(&Event {
 ///     at: Time::from_millis(3),

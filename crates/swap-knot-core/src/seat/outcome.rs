@@ -137,7 +137,7 @@ impl Seat {
     ///     situation = "helm"
     ///     bind = "KeyH"
     /// "#)?;
-    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
     /// let horn = sheet.find("horn").expect("it is declared");
     /// assert_eq!(seat.why_not_live(horn), Some(NotLive::Elsewhere));
     /// seat.enter(sheet.find_situation("helm").expect("it is declared"));

@@ -24,7 +24,7 @@ use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
 /// let horn = sheet.find("horn").expect("declared above");
-/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 /// let mut steps = Pace::new();
 /// let mut keyboard = Simulated::new(DeviceId(0));
 ///

@@ -34,7 +34,7 @@ impl SavedSeat {
     /// # use swap_knot::play::SavedSeat;
     /// # use swap_knot::{Layout, Profile, Rig, Seat, Sheet};
     /// # let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
-    /// # let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    /// # let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
     /// # let mut seat = Seat::new(rig.clone());
     /// let mut bytes = Vec::new();
     /// SavedSeat::new(&seat).write(&mut bytes);

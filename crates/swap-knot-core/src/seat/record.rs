@@ -118,7 +118,7 @@ impl Seat {
     /// use std::time::Duration;
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"")?;
-    /// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    /// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
     /// let mut seat = Seat::new(rig.clone());
     /// seat.start_recording();
     /// seat.feed(&Simulated::new(DeviceId(0)).key(Place::KeyH));

@@ -23,7 +23,7 @@ use crate::sheet::DeadZoneForm;
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"KeyH\"")?;
 /// let horn = sheet.find("horn").expect("declared above");
-/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 /// let mut saved = SavedSeat::new(&seat);
 ///
 /// seat.feed(&Simulated::new(DeviceId(0)).key(Place::KeyH));

@@ -18,7 +18,7 @@ use crate::rig::Rig;
 /// };
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.horn]\nbind = \"pad:north\"")?;
-/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let mut seats = Seats::new();
 /// let deckhand = seats.add(rig).expect("there is room");
 /// seats.wait_for_device(deckhand); // "press any button to join"

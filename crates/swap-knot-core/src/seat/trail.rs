@@ -431,7 +431,7 @@ impl Seat {
     ///     situation = "helm"
     ///     bind = "KeyH"
     /// "#)?;
-    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
     /// seat.keep_outcomes(64);
     /// seat.feed(&Simulated::new(DeviceId(0)).key(Place::KeyH));
     /// seat.tick(Time::from_millis(16));

@@ -173,7 +173,7 @@ impl Seat {
     ///     bind = ["mouse:move", "pad:stick-right"]
     /// "#)?;
     /// let look = sheet.find("look").expect("declared above");
-    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    /// let mut seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
     /// let degrees = TurnUnits { a_count: 0.5, a_second: 180.0 };
     ///
     /// let at = Time::from_millis(5);

@@ -25,7 +25,7 @@ use super::{ActionRef, Data, Sheet, SituationRef};
 ///     bind = "Space"
 /// "#)?;
 /// let sheet = sheet.typed::<Do>()?;
-/// let seat = Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+/// let seat = Seat::new(Rig::new(&sheet, &Profile::default(), Layout::us()));
 /// assert!(!seat.is_down(Do::CastOff));
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```

@@ -61,7 +61,7 @@ const LONG: f32 = 0.3;
 /// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.stow]\nbind = \"Ctrl+KeyK\"")?;
-/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let found = demands(&sheet, rig.bindings(), rig.resolver());
 /// assert_eq!(found[0].eased_by, Some(Ease::Latch));
 /// # Ok::<(), swap_knot::sheet::SheetError>(())

@@ -36,7 +36,7 @@ pub struct Mirrored {
 /// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.lantern]\nbind = \"KeyF\"")?;
-/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let mirrored = mirror(&sheet, rig.bindings(), "left-handed", &Layout::us(), Platform::current());
 /// assert!(mirrored.to_toml(&sheet).contains("lantern = { keyboard-1 = \"KeyJ\" }"));
 /// # Ok::<(), swap_knot::sheet::SheetError>(())

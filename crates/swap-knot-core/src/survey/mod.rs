@@ -42,7 +42,7 @@ use crate::sheet::{Cell, Row, Sheet};
 ///     down = { bind = "letter:s" }
 ///     right = { bind = "letter:d" }
 /// "#)?;
-/// let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+/// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let layouts = ["us", "fr"].map(|name| Layout::shipped(name).expect("shipped"));
 /// let survey = Survey::new(&sheet, rig.bindings(), &layouts, Platform::current());
 /// let finding = &survey.findings()[0];

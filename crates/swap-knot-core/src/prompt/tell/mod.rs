@@ -24,7 +24,7 @@ use crate::sheet::{Row, Sheet, SituationId, TitledRow};
 ///     [actions.horn]
 ///     bind = "KeyH"
 /// "#)?;
-/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+/// let mut draft = Draft::new(&sheet, Profile::new("Ada"), Layout::us());
 /// draft.set_words(&Words::shipped("de").expect("German ships"));
 /// let horn = sheet.defaults()[0].cell;
 /// let refusal = draft.bind(horn, "F12".parse()?).unwrap_err();
