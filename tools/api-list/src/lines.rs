@@ -6,8 +6,8 @@ use syn::{Attribute, Fields, ImplItem, Item, ItemImpl, TraitItem, Type};
 
 use crate::tree::{Named, Tree, is_public, is_test, leaves, name_of, text};
 
-/// The impls of each type, with the modules that they are in.
-type Impls<'t> = HashMap<Named, Vec<(&'t ItemImpl, usize)>>;
+/// The impls of each type.
+type Impls<'t> = HashMap<Named, Vec<&'t ItemImpl>>;
 
 pub(crate) fn of(tree: &Tree) -> Vec<String> {
     let mut impls: Impls<'_> = HashMap::new();
@@ -21,7 +21,7 @@ pub(crate) fn of(tree: &Tree) -> Vec<String> {
                 .map(|s| s.ident.to_string())
                 .collect();
             if let Some(named) = tree.find(module, &path) {
-                impls.entry(named).or_default().push((item, module));
+                impls.entry(named).or_default().push(item);
             }
         }
     }
@@ -44,15 +44,16 @@ impl List<'_> {
     /// Everything public in a module, under its path.
     fn module(&mut self, module: usize, path: &str) {
         let tree = self.tree;
-        let mut inner: Vec<(String, usize)> = Vec::new();
+        let mut inner: BTreeSet<(String, usize)> = BTreeSet::new();
         let mut found: BTreeSet<(String, Vec<String>)> = BTreeSet::new();
         for item in &tree.modules[module].items {
             match item {
                 Item::Mod(item) if is_public(&item.vis) && !is_hidden(&item.attrs) => {
                     let name = item.ident.to_string();
                     if let Some(child) = tree.child(module, &name) {
-                        self.line(format!("mod {path}{name}{}", features(&item.attrs)));
-                        inner.push((format!("{path}{name}::"), child));
+                        let features = features(&item.attrs);
+                        found.insert((String::new(), vec![format!("mod {path}{name}{features}")]));
+                        inner.insert((format!("{path}{name}::"), child));
                     }
                 }
                 Item::Use(item) if is_public(&item.vis) && !is_hidden(&item.attrs) => {
@@ -94,10 +95,6 @@ impl List<'_> {
         }
     }
 
-    fn line(&mut self, line: String) {
-        self.lines.push(line);
-    }
-
     fn is_public_child(&self, module: usize, child: usize) -> bool {
         self.tree.modules[module].items.iter().any(|item| {
             matches!(item, Item::Mod(item) if is_public(&item.vis)
@@ -114,16 +111,19 @@ impl List<'_> {
             Some(item) => declared(item, path, &mut traits),
             None => vec![format!("made by a macro: {path}")],
         };
-        for (item, _) in self.impls.get(named).into_iter().flatten() {
+        // In whatever order the files have them: what is moved is no change.
+        let mut members: BTreeSet<String> = BTreeSet::new();
+        for item in self.impls.get(named).into_iter().flatten() {
             match &item.trait_ {
                 Some((name, _)) if !is_test(&item.attrs) => {
                     // A trait goes by its name, however the file that implements it calls it.
                     traits.extend(name.segments.last().map(spaced));
                 }
                 Some(_) => {}
-                None => lines.extend(item.items.iter().filter_map(|item| member(item, path))),
+                None => members.extend(item.items.iter().filter_map(|item| member(item, path))),
             }
         }
+        lines.extend(members);
         if !traits.is_empty() {
             let traits: Vec<String> = traits.into_iter().collect();
             lines.push(format!("impl {} for {path}", traits.join(", ")));
@@ -277,13 +277,12 @@ fn signature(signature: &syn::Signature) -> String {
     let mut signature = signature.clone();
     for input in &mut signature.inputs {
         match input {
-            syn::FnArg::Receiver(own) if own.reference.is_none() => own.mutability = None,
+            syn::FnArg::Receiver(own) => own.mutability = None,
             syn::FnArg::Typed(input) => {
                 if let syn::Pat::Ident(name) = &mut *input.pat {
                     name.mutability = None;
                 }
             }
-            _ => {}
         }
     }
     spaced(&signature)
