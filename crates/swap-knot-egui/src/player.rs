@@ -47,6 +47,8 @@ pub struct PlayerUi {
     fonts_for: Option<(Layout, String)>,
     warning: Option<String>,
     notices: String,
+    /// Whether Escape and the pad's middle button open the controls screen.
+    opens_itself: bool,
     now: Time,
 }
 
@@ -63,8 +65,16 @@ impl PlayerUi {
             fonts_for: None,
             warning: None,
             notices: String::new(),
+            opens_itself: true,
             now: Time::ZERO,
         }
+    }
+
+    /// Leaves it to the game to open the controls screen, from a menu of its own by
+    /// [`Controls::open_screen`]: Escape and a pad's middle button are inputs like any other then.
+    pub fn with_own_menu(mut self) -> PlayerUi {
+        self.opens_itself = false;
+        self
     }
 
     /// Takes pictures from a pack of the game's first.
@@ -116,7 +126,7 @@ impl PlayerUi {
 
     /// Takes in what came since the last frame, lets time go by, and shows the controls screen where it is
     /// open; answers whether the game is played and drawn now. Escape and a pad's middle button open the
-    /// screen, unless a widget has them; a game with another way calls [`Controls::open_screen`] itself.
+    /// screen, unless a widget has them or the game has [its own menu](PlayerUi::with_own_menu).
     ///
     /// Files are not touched: save after it, where and when the game likes.
     pub fn frame(
@@ -217,13 +227,16 @@ impl PlayerUi {
             return;
         }
         let open = self.controls.screen().is_some();
+        let may_open = !open && self.opens_itself;
         let mut opens = false;
         self.controls.offer(event, |event, _| {
-            let taken = !open && wants(ctx, event);
-            opens |= !taken && opens_screen(event);
-            taken
+            let wanted = !open && wants(ctx, event);
+            // The press that opens the screen works nothing in the game.
+            let opens_now = may_open && !wanted && opens_screen(event);
+            opens |= opens_now;
+            wanted || opens_now
         });
-        if opens && !open {
+        if opens {
             self.controls.open_screen(event.at);
         }
     }
