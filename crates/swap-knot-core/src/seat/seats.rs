@@ -39,7 +39,6 @@ pub struct Seats {
 
 /// Where an event went.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-#[non_exhaustive]
 pub enum Fed {
     /// To the seats that the device plays for.
     Played,

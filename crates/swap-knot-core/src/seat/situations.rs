@@ -12,6 +12,12 @@ impl Seat {
         &self.state.stack
     }
 
+    /// Whether a situation is live, covered or not; never for one that the sheet does not have.
+    pub fn is_in(&self, situation: impl Into<SituationRef>) -> bool {
+        let situation = self.rig.sheet().situation_id_of(situation);
+        situation.is_some_and(|situation| self.state.stack.contains(&situation))
+    }
+
     /// Lays a situation on top; one that is live already moves there. One that the sheet does not
     /// have changes nothing.
     pub fn enter(&mut self, situation: impl Into<SituationRef>) {

@@ -70,11 +70,14 @@ fn arms_toggle_end_their_opposite_and_outlast_a_menu() {
     assert_eq!(tap(&mut hand, Place::KeyS), [-0.5, -0.5]);
     assert!(!hand.seat.is_down((walk, Arm::Up)));
     // Nobody holds it: a menu and the focus do not end it, and under the menu it cannot be flipped.
-    hand.seat.enter(sheet.find_situation("menu").unwrap());
+    let menu = sheet.find_situation("menu").unwrap();
+    hand.seat.enter(menu);
+    assert!(hand.seat.is_in(menu));
     assert_eq!(tap(&mut hand, Place::KeyS), [-0.5, -0.5]);
     hand.feed(0, EventKind::FocusLost).tick();
     assert_eq!(hand.seat.plane(walk), [-0.5, -0.5]);
-    hand.seat.leave(sheet.find_situation("menu").unwrap());
+    hand.seat.leave(menu);
+    assert!(!hand.seat.is_in(menu));
     assert_eq!(tap(&mut hand, Place::KeyS), [-0.5, 0.0]);
     hand.seat.spend((walk, Arm::Left));
     assert!(!hand.seat.is_down(walk));
