@@ -29,7 +29,7 @@ fn nothing_is_forgotten_in_silence_and_a_preset_that_ties_a_knot_fails() {
     snapbox::assert_data_eq!(
         said,
         str![[r#"
-sheet.toml: 1 problem among 11 bindings of 6 actions in 2 situations
+sheet.toml: 1 problem among 11 bindings of 6 actions in 3 situations
 60 layouts: none brings a problem of its own
 
 preset: `walk.left` and `jump` are both on KeyA, in `deck`

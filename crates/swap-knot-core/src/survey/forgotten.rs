@@ -28,7 +28,7 @@ pub enum Forgotten {
     },
     /// Rows that a player cannot tell apart: the same title under the same heading.
     SameTitle(Vec<Row>),
-    /// A situation in which no action is live of its own.
+    /// A situation in which no action is live of its own, unless it is one to type in: that has the keys.
     EmptySituation(SituationId),
     /// A trigger or stick has to be worked twice, or only for a moment, which is harder than with a
     /// button.
@@ -80,7 +80,8 @@ pub(super) fn forgotten(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
     found.extend(same_titles(sheet, &on));
     let empty =
         |situation: &SituationId| on.iter().all(|a| !a.action.situations.contains(situation));
-    let situations = sheet.situations().map(|(id, _)| id);
+    let situations = sheet.situations().filter(|(_, s)| !s.typing);
+    let situations = situations.map(|(id, _)| id);
     found.extend(situations.filter(empty).map(Forgotten::EmptySituation));
     found.extend(bindings.iter().filter_map(unhandy));
     found.extend(bindings.iter().filter_map(|bound| {
