@@ -2,6 +2,7 @@
 
 mod book;
 mod changes;
+mod devices;
 mod rules;
 mod told;
 mod world;
