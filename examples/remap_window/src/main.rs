@@ -10,7 +10,6 @@ mod controls {
 mod stage;
 
 use eframe::egui;
-use swap_knot::prompt::Marks;
 use swap_knot::{Controls, Layout, Locker, Slug, Words};
 use swap_knot_egui::{Overlay, Pack, PlayerUi};
 use swap_knot_winit::{Heard, HeardWindow};
@@ -28,10 +27,8 @@ struct App {
 fn main() -> Result<(), Box<dyn std::error::Error>> {
     let args: Vec<String> = std::env::args().skip(1).collect();
     let value = |name: &str| {
-        args.iter()
-            .skip_while(|a| *a != name)
-            .nth(1)
-            .map(String::as_str)
+        let mut behind = args.iter().skip_while(|a| *a != name).skip(1);
+        behind.next().map(String::as_str)
     };
     let has = |name: &str| args.iter().any(|a| a == name);
     let sheet = controls::sheet();
@@ -44,7 +41,8 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let words = Words::nearest(value("--language").unwrap_or_default());
     let file = format!("{DEMO_FOLDER}/texts/{}.ftl", words.language());
     controls.set_words(&words.with_texts(&std::fs::read_to_string(&file)?, &file)?);
-    let marks = Marks::from_toml(include_str!("../../../demo/marks.toml"), "demo/marks.toml")?;
+    let marks = include_str!("../../../demo/marks.toml");
+    let marks = swap_knot::prompt::Marks::from_toml(marks, "demo/marks.toml")?;
     controls.set_marks(&marks);
     let pack = Pack::open(format!("{DEMO_FOLDER}/glyphs"))?.with_marks(&marks, DEMO_FOLDER);
     let player = PlayerUi::new(controls).with_pack(pack);

@@ -1,8 +1,7 @@
 //! A small stage on which the actions visibly move something.
 
 use eframe::egui::{Color32, Sense, Stroke, Ui, vec2};
-use swap_knot::Seat;
-use swap_knot::input::TouchZones;
+use swap_knot::{Seat, input::TouchZones};
 
 use crate::controls::Action;
 

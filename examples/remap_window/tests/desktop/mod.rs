@@ -204,7 +204,7 @@ impl Window {
             .xtest_fake_input(kind, detail, x11rb::CURRENT_TIME, self.root, x, y, 0)
             .unwrap();
         self.x.flush().unwrap();
-        std::thread::sleep(Duration::from_millis(60));
+        std::thread::sleep(Duration::from_millis(30));
     }
 
     /// Presses and lets go of a key.
