@@ -9,17 +9,18 @@ use crate::input::Place;
 /// says nothing of the layout then.
 pub(super) fn may_be_composed(layout: &Layout, place: Place, character: char) -> bool {
     let own: Vec<Typed> = typed(layout, place).collect();
+    let keys = Place::WRITING.into_iter().flat_map(|p| typed(layout, p));
+    let dead: Vec<Typed> = keys.filter(|t| t.dead).collect();
     // A dead key twice, or before Space, writes its mark.
     let mark = |t: &Typed| t.dead && t.character == character;
-    if own.iter().any(mark) || place == Place::Space {
+    if own.iter().any(mark) || (place == Place::Space && !dead.is_empty()) {
         return true;
     }
     let mut parts = Vec::new();
     decompose_canonical(character, |part| parts.push(part));
     let base = parts[0];
     let types = |test: &dyn Fn(char) -> bool| own.iter().any(|t| !t.dead && test(t.character));
-    let keys = Place::WRITING.into_iter().flat_map(|p| typed(layout, p));
-    let mut dead = keys.filter(|t| t.dead).map(|t| combining(t.character));
+    let mut dead = dead.iter().map(|t| combining(t.character));
     match parts.get(1) {
         Some(mark) => {
             types(&|c| c == base)
