@@ -232,7 +232,7 @@ fn naive(drawn: &[Drawn], bindings: &[Bound], layouts: &[Layout]) -> Told {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(300))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(300)))]
 
     #[test]
     fn the_check_finds_what_the_rules_say(drawn in actions(), several in any::<bool>()) {

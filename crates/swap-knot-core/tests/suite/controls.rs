@@ -324,7 +324,7 @@ fn owner(at: &str) -> usize {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 400, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: crate::common::worlds(400), ..ProptestConfig::default() })]
     #[test]
     fn no_last_word_is_lost_between_two_copies(steps in steps()) {
         play_two(steps);

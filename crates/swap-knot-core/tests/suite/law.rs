@@ -451,7 +451,7 @@ fn carry_out(draft: &mut Draft, edit: &Edit) -> bool {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(600) })]
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(crate::common::worlds(600)) })]
 
     #[test]
     fn whatever_its_road_a_profile_plays_by_the_law(

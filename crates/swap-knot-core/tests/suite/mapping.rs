@@ -295,7 +295,7 @@ fn taught(made: &Made, tells_first: bool, helds: &[u64], sideways: f32) -> Mappi
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(if cfg!(debug_assertions) { 120 } else { 600 }))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(if cfg!(debug_assertions) { 120 } else { 600 })))]
 
     /// Whatever a controller is wired like, who works what is asked for gets the pad that they have.
     #[test]

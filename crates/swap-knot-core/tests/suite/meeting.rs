@@ -467,7 +467,7 @@ fn agree(drawn: &[Drawn], layout: &str) -> Result<(), TestCaseError> {
 
 proptest! {
     #![proptest_config(ProptestConfig {
-        cases: std::env::var("SWAP_KNOT_SHEETS").ok().and_then(|n| n.parse().ok()).unwrap_or(200),
+        cases: std::env::var("SWAP_KNOT_SHEETS").ok().and_then(|n| n.parse().ok()).unwrap_or_else(|| crate::common::worlds(200)),
         failure_persistence: None,
         ..ProptestConfig::default()
     })]

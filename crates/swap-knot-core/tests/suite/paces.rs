@@ -221,7 +221,7 @@ fn stepped(sheet: &Sheet, events: &[Event]) -> Vec<Vec<Asked>> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 96, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: crate::common::worlds(96), ..ProptestConfig::default() })]
 
     /// At every rate of pictures the steps read the same, and as a seat that knows nothing but steps;
     /// and the pictures see as many presses as there were.

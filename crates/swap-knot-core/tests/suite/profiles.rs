@@ -239,7 +239,7 @@ impl World {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(300))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(300)))]
 
     #[test]
     fn profiles_are_what_the_player_made_of_them(all in proptest::collection::vec(does(), 0..40)) {

@@ -49,7 +49,7 @@ fn told(
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(400))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(400)))]
 
     /// What is heard is what the player holds: at once on Windows, and on a Mac as soon as no Command is
     /// held any more.

@@ -523,7 +523,7 @@ fn carry_out(draft: &mut Draft, edit: &Edit, cells: &[Cell], inputs: &[Chord]) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(150))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(150)))]
 
     #[test]
     fn any_edits_undone_are_the_start_and_kept_are_the_same_rig(edits in edits()) {

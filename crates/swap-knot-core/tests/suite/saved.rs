@@ -148,7 +148,7 @@ fn play(seat: &mut Seat, all: &[Does], mut now: u64) -> (Vec<u64>, u64) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 200, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: crate::common::worlds(200), ..ProptestConfig::default() })]
 
     /// What is put back plays on as it did, and is equal to what was saved, in memory and as bytes;
     /// another seat takes it over as well.

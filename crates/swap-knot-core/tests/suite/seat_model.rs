@@ -31,7 +31,8 @@ fn the_seat_does_what_the_rules_say_in_other_worlds() {
 
 /// Plays one half of the events; the halves are of different worlds.
 fn play(half: u8) {
-    let worlds = asked_for().unwrap_or(400_000) / MOVES as u32 / 2;
+    let events = asked_for().unwrap_or_else(|| crate::common::worlds(400_000));
+    let worlds = events / MOVES as u32 / 2;
     let config = Config {
         failure_persistence: None,
         max_shrink_iters: 20_000,

@@ -140,7 +140,7 @@ fn deeds() -> impl Strategy<Value = Vec<Deed>> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(if cfg!(debug_assertions) { 150 } else { 1000 }))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(if cfg!(debug_assertions) { 150 } else { 1000 })))]
 
     /// A naive room: a device plays for whom it was given to; what is held counts for those alone who had
     /// the device when it was pressed, and who are not at their controls screen. One of the devices is a

@@ -84,7 +84,7 @@ fn deeds() -> impl Strategy<Value = Vec<Deed>> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(if cfg!(debug_assertions) { 300 } else { 2000 }))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(if cfg!(debug_assertions) { 300 } else { 2000 })))]
 
     /// A naive screen: each finger belongs to the zone that it came down on, the topmost that is
     /// not hidden; a button is

@@ -138,7 +138,7 @@ fn record(lines: &[Line]) -> Trace {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(1000))]
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(1000)))]
 
     #[test]
     fn what_is_recorded_reads_back_to_the_last_bit(
@@ -225,7 +225,7 @@ fn does() -> impl Strategy<Value = Does> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 128, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: crate::common::worlds(128), ..ProptestConfig::default() })]
 
     /// What was recorded replays as it was played, tick by tick, and so does its text.
     #[test]

@@ -12,6 +12,15 @@ use swap_knot::{
 
 pub const DEMO: &str = include_str!("../../../../../demo/slack-water.toml");
 
+/// How many random worlds a test plays: an eighth of what it would, where somebody waits for
+/// `scripts/test --fast`.
+pub fn worlds(all: u32) -> u32 {
+    match std::env::var_os("SWAP_KNOT_FAST") {
+        Some(_) => all.div_ceil(8),
+        None => all,
+    }
+}
+
 pub fn demo() -> Sheet {
     sheet(DEMO)
 }

@@ -227,7 +227,7 @@ fn world(ops: &[Op], damage: Option<(usize, &'static str)>) -> Memory {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(300) })]
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(crate::common::worlds(300)) })]
 
     #[test]
     fn whatever_call_fails_nothing_is_lost_and_nothing_is_called_done_that_is_not(
