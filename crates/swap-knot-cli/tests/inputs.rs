@@ -4,8 +4,12 @@
 
 mod common;
 
+use std::fmt::Write as _;
+
 use common::{says, swap_knot};
 use snapbox::str;
+use swap_knot::MouseButton;
+use swap_knot::input::{HidButton, MAX_HELD};
 
 #[test]
 fn inputs_are_found_by_name_legend_and_habit() {
@@ -99,4 +103,72 @@ fn ten_names_from_habit_in_a_sheet_are_met_at_once() {
             "did you mean `Meta`?",
         ]
     );
+}
+
+/// The page of the guide with every input: what is written by hand, and below it what the command says.
+fn page(there: &str) -> String {
+    const END: &str = "of `swap-knot-cli`. -->\n";
+    let (by_hand, _) = there.split_once(END).unwrap();
+    let mut out = format!("{by_hand}{END}");
+    for (device, title) in [
+        ("keyboard", "Keyboard, as a US board prints it"),
+        ("mouse", "Mouse"),
+        (
+            "gamepad",
+            "Gamepad, as its parts are called where no family is known",
+        ),
+        ("other", "Other controllers"),
+    ] {
+        let said = says(&["inputs", "--device", device, "--json"]);
+        let all: serde_json::Value = serde_json::from_str(&said).unwrap();
+        let head = "| name | gives | players read |\n|---|---|---|";
+        write!(out, "\n## {title}\n\n{head}\n").unwrap();
+        for input in all.as_array().unwrap() {
+            let [name, gives, reads] =
+                ["name", "gives", "reads"].map(|k| input[k].as_str().unwrap());
+            // Those that are numbered are told by hand.
+            let numbered = ["hid:button-", "mouse:"].iter().any(|kind| {
+                let number = name.strip_prefix(kind);
+                number.is_some_and(|n| n.parse::<u8>().is_ok())
+            });
+            if !numbered {
+                let reads = match reads {
+                    "`" => "`` ` ``".to_owned(),
+                    "\\" | "[" | "]" | "<" => format!("`{reads}`"),
+                    _ => reads.replace('|', "\\|"),
+                };
+                writeln!(out, "| `{name}` | {gives} | {reads} |").unwrap();
+            }
+        }
+    }
+    out
+}
+
+#[test]
+fn the_page_of_inputs_says_what_the_command_says() {
+    let file = concat!(
+        env!("CARGO_MANIFEST_DIR"),
+        "/../swap-knot/docs/guide/inputs.md"
+    );
+    let there = std::fs::read_to_string(file).unwrap();
+    let page = page(&there);
+    // What is told by hand of numbers is so.
+    for last in [
+        format!("`mouse:{}`", MouseButton::LAST),
+        format!("`hid:button-{}`", HidButton::LAST),
+        format!(
+            "up to {} of them",
+            ["", "one", "two", "three", "four"][MAX_HELD]
+        ),
+    ] {
+        assert!(page.contains(&last), "{last}");
+    }
+    if std::env::var_os("SWAP_KNOT_WRITE").is_some() {
+        std::fs::write(file, &page).unwrap();
+    } else {
+        assert!(
+            there == page,
+            "guide/inputs.md is old; SWAP_KNOT_WRITE=1 writes it anew"
+        );
+    }
 }

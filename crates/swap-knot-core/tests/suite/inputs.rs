@@ -1,10 +1,8 @@
 //! Every text reads back as the same input, and bad text is told where and what.
 
-use std::fmt::Write as _;
-
 use proptest::prelude::*;
-use swap_knot::input::{HidButton, HidInput, InputShape, MAX_HELD, TouchName};
-use swap_knot::{Chord, DeviceKind, Input, Layout, MouseButton, Place, Trace, Words};
+use swap_knot::input::{HidButton, HidInput, TouchName};
+use swap_knot::{Chord, Input, MouseButton, Place, Trace};
 
 fn any_input() -> impl Strategy<Value = Input> {
     let named: Vec<Input> = Input::all_named().collect();
@@ -141,81 +139,5 @@ fn every_place_has_the_name_that_the_standard_gives_its_code() {
     for &place in Place::ALL {
         let code: keyboard_types::Code = place.name().parse().unwrap();
         assert_eq!(code.to_string(), place.name());
-    }
-}
-
-/// The page of the guide with every input: what is written by hand, and the tables below it.
-fn page(there: &str) -> String {
-    const END: &str = "of `swap-knot-core`. -->\n";
-    let (by_hand, _) = there.split_once(END).unwrap();
-    let mut out = format!("{by_hand}{END}");
-    let (english, us) = (Words::english(), Layout::us());
-    let gives = |input: Input| match input.shape() {
-        InputShape::Button => "down or up",
-        InputShape::Pulse => "a notch at a time",
-        InputShape::Pull => "0 to 1",
-        InputShape::Line => "−1 to 1",
-        InputShape::Plane => "two axes",
-        InputShape::Space => "three axes",
-        InputShape::Touch => "what the game makes of it",
-    };
-    for kind in DeviceKind::ALL {
-        let of_kind = Input::all_named().filter(|i| i.device_kind() == kind);
-        let rows: Vec<Input> = of_kind.collect();
-        if rows.is_empty() {
-            continue;
-        }
-        let title = match kind {
-            DeviceKind::Keyboard => "Keyboard, as a US board prints it",
-            DeviceKind::Mouse => "Mouse",
-            DeviceKind::Gamepad => "Gamepad, as its parts are called where no family is known",
-            DeviceKind::Touch => "Touch",
-            _ => "Other controllers",
-        };
-        write!(
-            out,
-            "\n## {title}\n\n| name | gives | players read |\n|---|---|---|\n"
-        )
-        .unwrap();
-        for input in rows {
-            let reads = english.input_name(input, &us).replace('|', "\\|");
-            let reads = match reads.as_str() {
-                "`" => "`` ` ``".to_owned(),
-                "\\" => "`\\`".to_owned(),
-                "[" | "]" | "<" => format!("`{reads}`"),
-                _ => reads,
-            };
-            writeln!(out, "| `{input}` | {} | {reads} |", gives(input)).unwrap();
-        }
-    }
-    out
-}
-
-#[test]
-fn the_page_of_inputs_is_current() {
-    let file = concat!(
-        env!("CARGO_MANIFEST_DIR"),
-        "/../swap-knot/docs/guide/inputs.md"
-    );
-    let there = std::fs::read_to_string(file).unwrap();
-    let page = page(&there);
-    // What is told by hand of numbers is so.
-    for last in [
-        format!("`mouse:{}`", MouseButton::LAST),
-        format!("`hid:button-{}`", HidButton::LAST),
-        format!(
-            "up to {} of them",
-            ["", "one", "two", "three", "four", "five"][MAX_HELD]
-        ),
-    ] {
-        assert!(page.contains(&last), "{last}");
-    }
-    if std::env::var_os("SWAP_KNOT_WRITE").is_some() {
-        std::fs::write(file, &page).unwrap();
-    } else {
-        assert!(
-            there == page,
-            "guide/inputs.md is old; SWAP_KNOT_WRITE=1 writes it anew"
-        );
     }
 }
