@@ -84,8 +84,11 @@
 
 pub mod guide;
 
-#[doc(inline)]
+#[doc(no_inline)]
 pub use swap_knot_core::*;
+// Each thing has one page, in its chapter.
+#[doc(inline)]
+pub use swap_knot_core::{check, input, keep, kit, layout, play, prompt, remap, screen, sheet};
 
 #[cfg(feature = "controls")]
 mod compiled_in;
