@@ -7,7 +7,7 @@ mod tree;
 use std::io;
 use std::path::Path;
 
-pub use tree::Tree;
+use self::tree::Tree;
 
 /// The list of the crate in a folder, a line for each thing that can be named, in the order of its
 /// modules.

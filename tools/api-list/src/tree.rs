@@ -8,7 +8,7 @@ use syn::{Item, UseTree, Visibility};
 
 /// The modules of a crate; the first one is its root.
 #[derive(Debug)]
-pub struct Tree {
+pub(crate) struct Tree {
     pub(crate) modules: Vec<Module>,
 }
 

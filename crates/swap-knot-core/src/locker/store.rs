@@ -1,5 +1,6 @@
 //! Where a locker's files are: a folder, memory, or a game's own save system.
 
+use std::any::Any;
 use std::collections::BTreeMap;
 use std::fmt;
 use std::fs::{self, File, OpenOptions, TryLockError};
@@ -70,12 +71,8 @@ pub trait Store: fmt::Debug + Send + Sync {
 #[must_use = "others may write as soon as it is dropped"]
 pub struct StoreLock {
     /// Whatever lets the others in when it is dropped.
-    _held: Box<dyn Held>,
+    _held: Box<dyn Any + Send + Sync>,
 }
-
-/// Anything that can be dropped where the lock is.
-trait Held: Send + Sync {}
-impl<T: Send + Sync> Held for T {}
 
 impl StoreLock {
     /// Holds on to something that lets the other writers in when it is dropped: a locked file, a guard of
