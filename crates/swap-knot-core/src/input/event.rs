@@ -237,13 +237,13 @@ impl EventKind {
         let real = amount;
         match self {
             EventKind::MouseMove { x, y } => EventKind::MouseMove {
-                x: distance(x),
-                y: distance(y),
+                x: along(x),
+                y: along(y),
             },
             EventKind::PadGyro { yaw, pitch, roll } => EventKind::PadGyro {
-                yaw: distance(yaw),
-                pitch: distance(pitch),
-                roll: distance(roll),
+                yaw: along(yaw),
+                pitch: along(pitch),
+                roll: along(roll),
             },
             EventKind::Scroll { x, y } => {
                 let turn = |v: f32| {
@@ -315,9 +315,21 @@ pub(crate) fn amount(v: f32) -> f32 {
     if v.is_nan() { 0.0 } else { v.clamp(-1.0, 1.0) }
 }
 
-/// How far something moved, as far as it can be; what is no number did not.
+/// How far something moved, as far as it can be, and how far that is along all axes together; what is
+/// no number did not.
 #[inline]
-pub(crate) fn distance(v: f32) -> f32 {
+pub(crate) fn distance<const N: usize>(by: [f32; N]) -> ([f32; N], f32) {
+    let far = |by: [f32; N]| by.iter().map(|v| v.abs()).sum::<f32>();
+    // Nearly all of them are as they come.
+    let all = far(by);
+    if all <= MAX_MOTION {
+        return (by, all);
+    }
+    let by = by.map(along);
+    (by, far(by))
+}
+
+fn along(v: f32) -> f32 {
     match v.is_nan() {
         true => 0.0,
         false => v.clamp(-MAX_MOTION, MAX_MOTION),

@@ -34,7 +34,7 @@ pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
 pub(crate) use event::{amount, distance};
 pub use held::Held;
-pub(crate) use held::{Change, Glide, LOOSE, Rest, is_beyond, let_go_at, notched};
+pub(crate) use held::{Change, GLIDES, Glide, LOOSE, Rest, gliding, is_beyond, let_go_at, notched};
 pub use hid::{HidAxis, HidButton, HidInput};
 pub use letter::Letter;
 pub use modifier::{Modifier, Platform};

@@ -2,6 +2,7 @@
 
 mod cover;
 mod note;
+mod routes;
 mod silent;
 mod wiring;
 
@@ -12,7 +13,7 @@ pub use cover::NotLive;
 pub(crate) use cover::{Placed, Together, Uses, blocked, neighbours, silenced, together};
 pub use note::RigNote;
 pub(crate) use silent::Silent;
-pub(crate) use wiring::{ActionWiring, Part, Wire, Wiring};
+pub(crate) use wiring::{ActionWiring, Alone, Lone, LoneHow, Part, Wire, Wiring};
 
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
 use crate::law::{Bound, NotInForce, Upheld, uphold};

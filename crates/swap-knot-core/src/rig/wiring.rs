@@ -2,9 +2,10 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
+use super::routes::{glide, glide_of, group, route};
 use super::silent::Silent;
 use crate::input::{
-    ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
+    ChordInHand, Control, DeviceKind, GLIDES, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
 };
 use crate::law::{Bound, eased, feel_in_force};
 use crate::layout::Resolver;
@@ -43,6 +44,8 @@ pub(crate) struct Wire {
     /// How many inputs have to be held; longer chords win.
     pub(crate) held_len: u8,
     pub(crate) held_start: u32,
+    /// The number by which its control glides, if it is a stick or trigger.
+    pub(crate) glide: Option<u8>,
     /// Whether what is held has to have been pressed just before.
     pub(crate) together: bool,
     /// How far in its control has to be to work it, where that is further than for others; 0 where
@@ -60,15 +63,49 @@ pub(crate) struct Route {
     pub(crate) completes: u16,
     /// Wires in which it is held; they follow those that it completes.
     pub(crate) held_in: u16,
-    /// Wire and action, where all that it touches is one press that is on while it is down: the
-    /// common case, which a seat takes a short way.
-    pub(crate) lone_press: Option<(u16, u16)>,
+    /// What it works, where that is one thing, whatever else is held: the common case, which a seat
+    /// takes a short way.
+    pub(crate) lone: Option<Lone>,
     /// Whether some of what it completes wants it further in than the rest.
     pub(crate) graded: bool,
     /// Whether a tap latches it for a chord.
     pub(crate) latched: bool,
-    /// The actions that it moves, or what moves with it does, as a range of [`Wiring::moves`].
-    pub(crate) moves: (u32, u32),
+}
+
+/// The one thing that a control works, whatever else is held.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Lone {
+    pub(crate) wire: u16,
+    pub(crate) action: u16,
+    pub(crate) how: LoneHow,
+}
+
+/// How a control works the one thing that it works.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum LoneHow {
+    /// A press that is on while it is down.
+    Press,
+    /// The same of an arm or a pull, all the way and at once.
+    Port(u16),
+    /// By its manner, or with a toggle or ramp.
+    Manner,
+}
+
+/// An action that a stick or trigger moves.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Moves {
+    pub(crate) action: u16,
+    /// How, if nothing but where it is has to be looked at then.
+    pub(crate) alone: Option<Alone>,
+}
+
+/// A stick or trigger that is all that an action follows, beside keys and buttons.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Alone {
+    pub(crate) wire: u16,
+    pub(crate) feel: u16,
+    /// The port that it pulls, unless it has the whole.
+    pub(crate) port: Option<u16>,
 }
 
 /// What a seat has to know of an action, without names.
@@ -91,17 +128,29 @@ pub(crate) struct ActionWiring {
     /// Whether it is taken up again by what is held already.
     pub(crate) resumes: bool,
     pub(crate) timing: Timing,
-    /// Wires that work the whole action, as a range of [`Wiring::whole_wires`].
+    /// Wires that the whole action follows, as a range of [`Wiring::whole_wires`].
     pub(crate) whole: (u32, u32),
+    /// The wire of a trigger that is the only one to pull it, beside keys.
+    pub(crate) pulled_by: Option<u16>,
     /// The first of the wires by which the game works it itself: one for a press, else one a port.
     pub(crate) driven: u16,
+}
+
+impl ActionWiring {
+    /// The positions of its ports among those of all actions.
+    #[inline]
+    pub(crate) fn all_ports(&self) -> std::ops::Range<usize> {
+        let first = usize::from(self.port);
+        first..first + usize::from(self.ports)
+    }
 }
 
 #[derive(Debug)]
 pub(crate) struct Wiring {
     pub(crate) routes: Vec<Route>,
     pub(crate) touched: Vec<u16>,
-    pub(crate) moves: Vec<u16>,
+    /// The actions that each stick and trigger moves, or that one of its halves does.
+    pub(crate) moves: [Vec<Moves>; GLIDES],
     pub(crate) wires: Vec<Wire>,
     /// The position of each wire's binding in those of the rig.
     pub(crate) of: Vec<usize>,
@@ -120,7 +169,11 @@ pub(crate) struct Wiring {
     pub(crate) feels: Vec<Feel>,
     /// For each port, its wires, as a range of [`Wiring::port_wires`].
     pub(crate) port_range: Vec<(u32, u32)>,
+    /// In the order in which they were added: those by which the game works it itself come last.
     pub(crate) port_wires: Vec<u16>,
+    /// How far in each port is while anything holds it, where that is the same for all that do, at
+    /// once: keys and buttons without ramps.
+    pub(crate) port_keys: Vec<Option<f32>>,
     pub(crate) whole_wires: Vec<u16>,
     pub(crate) touch_names: Vec<TouchName>,
     /// The row of each wire's binding.
@@ -167,13 +220,6 @@ impl Wiring {
         };
         let start = route.start as usize;
         &self.touched[start..start + usize::from(route.completes)]
-    }
-
-    /// The actions that a control moves, or what moves with it.
-    #[inline]
-    pub(crate) fn moved_by(&self, control: Control) -> &[u16] {
-        let (start, end) = self.routes[control.index()].moves;
-        &self.moves[start as usize..end as usize]
     }
 
     /// The wires in which a control is held.
@@ -246,6 +292,7 @@ pub(super) fn wire(
     let mut out = maker.out;
     route(&mut out);
     group(&mut out);
+    glide(&mut out);
     out.rest = rests(&out, sheet, profile);
     grade(&mut out);
     out.lone_motion = match out.completed_by(Control::MOUSE_MOVE) {
@@ -264,7 +311,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
     let mut w = Wiring {
         routes: Vec::new(),
         touched: Vec::new(),
-        moves: Vec::new(),
+        moves: Default::default(),
         wires: Vec::with_capacity(bindings),
         of: Vec::with_capacity(bindings),
         held: Vec::new(),
@@ -276,6 +323,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         feels: vec![Feel::default()],
         port_range: Vec::new(),
         port_wires: Vec::new(),
+        port_keys: Vec::new(),
         whole_wires: Vec::new(),
         touch_names: Vec::new(),
         rows: Vec::with_capacity(bindings),
@@ -309,6 +357,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             resumes: action.resumes(),
             timing: eased.timing,
             whole: (0, 0),
+            pulled_by: None,
             driven: u16::MAX,
         });
     }
@@ -371,6 +420,7 @@ impl Maker<'_> {
                 analog: works != Works::Switch,
                 held_len,
                 held_start,
+                glide: glide_of(control),
                 together: bound.together,
                 grade: 0.0,
                 feel,
@@ -404,6 +454,7 @@ impl Maker<'_> {
                     analog: part != Part::Switch,
                     held_len: 0,
                     held_start: 0,
+                    glide: None,
                     together: false,
                     grade: 0.0,
                     feel: 0,
@@ -437,97 +488,6 @@ impl Maker<'_> {
             feels.push(feel);
             feels.len() - 1
         }) as u16
-    }
-}
-
-/// Sorts wires under the controls that touch them.
-fn route(w: &mut Wiring) {
-    let controls = Control::FIXED + w.touch_names.len();
-    let mut completes: Vec<Vec<u16>> = vec![Vec::new(); controls];
-    let mut held_in: Vec<Vec<u16>> = vec![Vec::new(); controls];
-    for (i, wire) in w.wires.iter().enumerate() {
-        if wire.control == Control::NONE {
-            continue;
-        }
-        completes[wire.control.index()].push(i as u16);
-        for [a, b] in w.held_of(wire) {
-            held_in[a.index()].push(i as u16);
-            if a != b {
-                held_in[b.index()].push(i as u16);
-            }
-        }
-    }
-    for (mut completes, held_in) in completes.into_iter().zip(held_in) {
-        let latches = |i: &u16| w.actions[usize::from(w.wires[usize::from(*i)].action)].latch;
-        let latched = held_in.iter().any(latches);
-        w.latches |= latched;
-        completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
-        let lone_press = match (&completes[..], held_in.is_empty()) {
-            (&[one], true) => {
-                let wire = &w.wires[usize::from(one)];
-                is_plain_press(w, wire).then_some((one, wire.action))
-            }
-            _ => None,
-        };
-        w.routes.push(Route {
-            start: w.touched.len() as u32,
-            completes: completes.len() as u16,
-            held_in: held_in.len() as u16,
-            lone_press,
-            graded: false,
-            latched,
-            moves: (0, 0),
-        });
-        w.touched.extend(completes);
-        w.touched.extend(held_in);
-    }
-    for n in 0..w.routes.len() {
-        let control = Control(n as u16);
-        let (first, count) = control.relatives();
-        let start = w.moves.len();
-        let mut moved = Vec::new();
-        for control in (first.0..first.0 + count).map(Control).chain([control]) {
-            let wires = w.completed_by(control).iter();
-            let wires = wires.map(|&i| &w.wires[usize::from(i)]);
-            moved.extend(wires.filter(|wire| wire.analog).map(|wire| wire.action));
-        }
-        moved.sort_unstable();
-        moved.dedup();
-        w.moves.extend(moved);
-        w.routes[n].moves = (start as u32, w.moves.len() as u32);
-    }
-}
-
-/// Whether a wire begins and ends with its control and nothing else matters.
-fn is_plain_press(w: &Wiring, wire: &Wire) -> bool {
-    wire.part == Part::Switch
-        && wire.manner == Manner::Press
-        && wire.held_len == 0
-        && !wire.strict
-        && !w.actions[usize::from(wire.action)].toggle
-        && w.actions[usize::from(wire.action)].ignore_within == 0.0
-}
-
-/// Lists the wires of every port and of every whole action.
-fn group(w: &mut Wiring) {
-    let mut by_port: Vec<Vec<u16>> = vec![Vec::new(); w.port_action.len()];
-    let mut by_action: Vec<Vec<u16>> = vec![Vec::new(); w.actions.len()];
-    for (i, wire) in w.wires.iter().enumerate() {
-        match wire.part {
-            Part::Port(port) => by_port[usize::from(port)].push(i as u16),
-            Part::Switch => {}
-            Part::Whole => by_action[usize::from(wire.action)].push(i as u16),
-        }
-    }
-    for wires in by_port {
-        let start = w.port_wires.len() as u32;
-        w.port_wires.extend(wires);
-        w.port_range.push((start, w.port_wires.len() as u32));
-    }
-    for (action, wires) in w.actions.iter_mut().zip(by_action) {
-        let start = w.whole_wires.len() as u32;
-        w.whole_wires.extend(wires);
-        action.whole = (start, w.whole_wires.len() as u32);
     }
 }
 

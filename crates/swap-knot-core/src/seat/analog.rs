@@ -129,8 +129,12 @@ impl State {
     }
 
     /// The same for what moves with it: the halves of a stick that it leans to, or the whole.
+    #[inline]
     pub(super) fn longest_relative(&self, wiring: &Wiring, control: Control) -> u8 {
         let (first, count) = control.relatives();
+        if count == 0 {
+            return 0;
+        }
         let relatives = (first.0..first.0 + count).map(Control);
         relatives
             .filter(|&c| self.held.is_worked(c))

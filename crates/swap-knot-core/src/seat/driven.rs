@@ -1,7 +1,7 @@
 //! Actions that the game works itself: for bots, tests, cutscenes and players elsewhere.
 
 use super::Seat;
-use super::queue::Judged;
+use super::queue::Odd;
 use super::state::{Phase, State};
 use crate::input::Time;
 use crate::rig::{Rig, Wiring};
@@ -25,6 +25,11 @@ pub(super) enum How {
 }
 
 impl State {
+    /// Counts anew what the game has in by itself.
+    pub(super) fn count_driven(&mut self) {
+        self.drives = self.wires.iter().filter(|wire| wire.driven > 0.0).count();
+    }
+
     pub(super) fn drive(&mut self, wiring: &Wiring, at: Time, driven: &Driven) {
         self.advance(wiring, at);
         self.add_up_rates(wiring);
@@ -81,8 +86,11 @@ impl State {
         let state = &mut self.wires[at];
         // What is no number is at rest.
         let far = if far > 0.0 { far.min(1.0) } else { 0.0 };
-        let leaves_rest = state.driven == 0.0 && far > 0.0;
+        let was_in = state.driven > 0.0;
+        let leaves_rest = !was_in && far > 0.0;
         state.driven = far;
+        self.drives = self.drives + usize::from(far > 0.0) - usize::from(was_in);
+        let state = &mut self.wires[at];
         if state.phase == Phase::On {
             if far == 0.0 {
                 state.phase = Phase::Idle;
@@ -101,9 +109,9 @@ impl State {
 impl super::queue::Queue {
     /// What waits for actions of one sheet waits for those of the same names in another.
     pub(super) fn rename(&mut self, old: &Rig, new: &Rig) {
-        let driven = self.0.iter_mut().filter_map(|w| match &mut w.how {
-            Judged::Driven(driven) => Some(driven),
-            _ => None,
+        let driven = self.odd.iter_mut().filter_map(|(_, odd)| match odd {
+            Odd::Driven(driven) => Some(driven),
+            Odd::Overheard => None,
         });
         for driven in driven {
             let name = &old.sheet().declared(driven.action).name;

@@ -1,17 +1,46 @@
 //! Most movements of a stick or trigger change nothing but its level: bounds are found for those, so
 //! that they cost a few comparisons.
 
-use super::state::State;
-use crate::input::{Control, Glide, let_go_at};
-use crate::rig::Wiring;
+use super::shaping;
+use super::state::{Phase, State};
+use crate::input::{Control, GLIDES, Glide, let_go_at};
+use crate::rig::{Alone, Wiring};
 use crate::sheet::DeadZoneForm;
 
 impl State {
-    /// What has to be worked out anew when a control moves, or anything that moves with it.
+    /// What glided has to be worked out anew, and nothing else.
     #[inline]
-    pub(super) fn glided(&mut self, wiring: &Wiring, control: Control) {
-        for &action in wiring.moved_by(control) {
-            self.mark_dirty(action);
+    pub(super) fn settle_glides(&mut self, wiring: &Wiring) {
+        for at in 0..GLIDES {
+            if !self.held.settle_glide(at) {
+                continue;
+            }
+            let to = self.held.glided_to(at);
+            for moves in &wiring.moves[at] {
+                match (to, &moves.alone) {
+                    _ if self.actions[usize::from(moves.action)].dirty => {}
+                    (Some(to), Some(alone)) => self.glide_to(wiring, moves.action, alone, to),
+                    _ => self.mark_dirty(moves.action),
+                }
+            }
+        }
+    }
+
+    /// Works out an action of which nothing changed but where the one thing is that it follows.
+    #[inline(always)]
+    fn glide_to(&mut self, wiring: &Wiring, action: u16, alone: &Alone, to: [f32; 2]) {
+        if self.wires[usize::from(alone.wire)].phase != Phase::On {
+            return;
+        }
+        let feel = &wiring.feels[usize::from(alone.feel)];
+        let state = &mut self.actions[usize::from(action)];
+        match alone.port {
+            Some(port) => {
+                let far = state.base.with_pull(shaping::amount(feel, to[0]), false);
+                state.value[0] = far;
+                self.ports[usize::from(port)].value = far;
+            }
+            None => state.value = state.base.or_further(shaping::plane(feel, to), false).value,
         }
     }
 
@@ -48,6 +77,8 @@ impl State {
         }
         if halves.is_empty() {
             let (low, high) = self.bounds(wiring, slot, whole);
+            // It goes one way only.
+            let low = low.max((0.0_f32).next_down());
             glide.above[0] = glide.above[0].max(low);
             glide.below[0] = glide.below[0].min(high);
         } else {

@@ -19,11 +19,11 @@ pub struct DeviceUse {
     pub at: Time,
 }
 
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct KindInUse {
     pub(super) current: DeviceKind,
-    /// The last use of each kind; the last place is for what was not meant.
-    pub(super) last: [Option<(DeviceId, Time)>; DeviceKind::ALL.len() + 1],
+    /// The last use of each kind.
+    pub(super) last: [Option<(DeviceId, Time)>; DeviceKind::ALL.len()],
     pub(super) forced: Option<DeviceKind>,
     /// What the game was told last.
     pub(super) told: DeviceKind,
@@ -31,19 +31,11 @@ pub(super) struct KindInUse {
     pub(super) moving: (Time, f32),
 }
 
-impl PartialEq for KindInUse {
-    /// All but what was not meant, which nobody asks for.
-    fn eq(&self, other: &Self) -> bool {
-        let all = |k: &Self| (k.current, k.forced, k.told, k.moving);
-        all(self) == all(other) && self.lasts() == other.lasts()
-    }
-}
-
 impl Default for KindInUse {
     fn default() -> Self {
         KindInUse {
             current: DeviceKind::Keyboard,
-            last: [None; DeviceKind::ALL.len() + 1],
+            last: [None; DeviceKind::ALL.len()],
             forced: None,
             told: DeviceKind::Keyboard,
             moving: (Time::ZERO, 0.0),
@@ -66,19 +58,11 @@ impl KindInUse {
         std::mem::replace(&mut self.told, current) != current
     }
 
-    /// Something was worked on purpose, if `really`. Without a branch: this is on the path of every
-    /// event.
+    /// Something was worked on purpose.
     #[inline]
-    pub(super) fn meant(&mut self, by: DeviceUse, really: bool) {
-        const ELSEWHERE: usize = DeviceKind::ALL.len();
-        self.current = if really { by.kind } else { self.current };
-        let place = if really { by.kind as usize } else { ELSEWHERE };
-        self.last[place] = Some((by.device, by.at));
-    }
-
-    /// The last use of each kind.
-    pub(super) fn lasts(&self) -> &[Option<(DeviceId, Time)>] {
-        &self.last[..DeviceKind::ALL.len()]
+    pub(super) fn meant(&mut self, by: DeviceUse) {
+        self.current = by.kind;
+        self.last[by.kind as usize] = Some((by.device, by.at));
     }
 
     /// The last use of a kind of device.
@@ -94,7 +78,8 @@ impl KindInUse {
         }
     }
 
-    pub(super) fn mouse_move(&mut self, device: DeviceId, at: Time, x: f32, y: f32) {
+    #[inline(always)]
+    pub(super) fn mouse_move(&mut self, device: DeviceId, at: Time, by: f32) {
         if self.current == DeviceKind::Mouse {
             return;
         }
@@ -102,16 +87,14 @@ impl KindInUse {
         self.moving = if at > since.plus_secs(MOVE_TIME) {
             (at, 0.0)
         } else {
-            (since, far + x.abs() + y.abs())
+            (since, far + by)
         };
         // Keyboard and mouse are used together, and prompts speak of both: only from another
         // device does moving the mouse lead back.
-        let far = self.moving.1 > MOVE_FAR;
-        let kind = DeviceKind::Mouse;
-        self.meant(
-            DeviceUse { device, kind, at },
-            far && self.current != DeviceKind::Keyboard,
-        );
+        if self.moving.1 > MOVE_FAR && self.current != DeviceKind::Keyboard {
+            let kind = DeviceKind::Mouse;
+            self.meant(DeviceUse { device, kind, at });
+        }
     }
 
     /// The clock went back by so many microseconds.

@@ -2,7 +2,9 @@
 
 mod analog;
 mod asked;
+mod button;
 mod driven;
+mod feed;
 mod glide;
 mod kind;
 mod latch;
@@ -203,6 +205,7 @@ impl Seat {
             }
             false => self.state.listed = None,
         }
+        self.state.note_quick_mouse(self.rig.wiring());
     }
 
     /// The movements between the last two ticks, in order; see [`Seat::list_motion`].

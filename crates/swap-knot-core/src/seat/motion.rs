@@ -12,14 +12,26 @@ use crate::sheet::{ActionId, Shape};
 const SLIP: f32 = 6.0;
 
 impl State {
+    /// Notes whether adding up is all that a movement of the mouse does.
+    pub(super) fn note_quick_mouse(&mut self, wiring: &Wiring) {
+        let alone = wiring.lone_motion;
+        let live = alone.is_some_and(|(wire, _)| self.live[usize::from(wire)]);
+        self.quick_mouse = live && self.listed.is_none() && !self.trail.is_kept();
+    }
+
+    #[inline(always)]
+    pub(super) fn add_up_mouse(&mut self, by: [f32; 2]) {
+        self.mouse[0] += f64::from(by[0]);
+        self.mouse[1] += f64::from(by[1]);
+    }
+
     /// The mouse moved: of the chords that are satisfied the longest have it.
-    #[inline]
+    #[inline(never)]
     pub(super) fn motion(&mut self, wiring: &Wiring, by: [f32; 2]) {
         match wiring.lone_motion {
             Some((wire, _)) if self.listed.is_none() => {
                 if self.live[usize::from(wire)] {
-                    self.mouse[0] += f64::from(by[0]);
-                    self.mouse[1] += f64::from(by[1]);
+                    self.add_up_mouse(by);
                 }
                 if self.trail.is_kept() {
                     self.tell_motion(wiring, Control::MOUSE_MOVE);
@@ -43,8 +55,9 @@ impl State {
             by * f64::from(feel.sensitivity)
         };
         let [x, y] = std::mem::take(&mut self.mouse);
-        let by = [along(x, feel.invert[0]), along(y, feel.invert[1]), 0.0];
-        self.add_motion(action, by);
+        let by = [along(x, feel.invert[0]), along(y, feel.invert[1])];
+        let frame = self.frame.wrapping_add(1);
+        self.actions[usize::from(action)].move_by(frame, by);
     }
 
     #[inline(never)]
@@ -209,18 +222,7 @@ impl State {
 
     pub(super) fn add_motion(&mut self, action: u16, by: [f64; 3]) {
         let frame = self.frame.wrapping_add(1);
-        let state = &mut self.actions[usize::from(action)];
-        if state.motion_frame != frame {
-            state.motion_frame = frame;
-            state.motion = [0.0; 3];
-        }
-        for (sum, by) in state.moved.iter_mut().zip(by) {
-            *sum += by;
-        }
-        for (sum, by) in state.motion.iter_mut().zip(by) {
-            // However much is fed between two ticks, it stays a number.
-            *sum = (*sum + by as f32).clamp(-f32::MAX, f32::MAX);
-        }
+        self.actions[usize::from(action)].move_by(frame, by);
         if let Some(listed) = &mut self.listed {
             listed.push(Moved {
                 at: self.now,

@@ -166,7 +166,7 @@ impl State {
         to.number(kind.forced.map_or(0, |k| k as u64 + 1));
         to.time(kind.moving.0);
         to.float(kind.moving.1);
-        for last in kind.lasts() {
+        for last in &kind.last {
             to.flag(last.is_some());
             if let Some((device, at)) = last {
                 to.number(u64::from(device.0));
@@ -185,6 +185,7 @@ impl State {
         self.held.read(from)?;
         let frame = self.frame;
         from.sparse(&mut self.wires, WireState::read)?;
+        self.count_driven();
         from.sparse(&mut self.ports, |from| PortState::read(from, frame))?;
         from.sparse(&mut self.actions, |from| ActionState::read(from, frame))?;
         from.sparse(&mut self.turned, |from| {
@@ -242,6 +243,7 @@ impl State {
         self.read_kind(from)?;
         self.be_consistent(wiring)?;
         self.refresh_live(rig);
+        self.note_bases(wiring);
         Ok(())
     }
 
@@ -281,7 +283,7 @@ impl State {
         let forced = from.up_to(kinds.len())?;
         self.kind.forced = forced.checked_sub(1).map(|k| kinds[k]);
         self.kind.moving = (from.time()?, from.float()?);
-        for last in &mut self.kind.last[..kinds.len()] {
+        for last in &mut self.kind.last {
             *last = match from.flag()? {
                 true => Some((
                     DeviceId(from.up_to(usize::from(u16::MAX))? as u16),

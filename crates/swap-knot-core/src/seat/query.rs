@@ -135,10 +135,15 @@ impl Seat {
             return [0.0; 3];
         };
         let state = &self.state.actions[index];
-        match self.rig.wiring().actions[index].shape {
-            Shape::Press => [f32::from(u8::from(state.on > 0)), 0.0, 0.0],
-            _ => state.value,
+        // A press is as far in as it is on, and has nothing else to it.
+        if state.on > 0 && state.value[0] == 0.0 && self.is_press(index) {
+            return [1.0, 0.0, 0.0];
         }
+        state.value
+    }
+
+    fn is_press(&self, index: usize) -> bool {
+        self.rig.wiring().actions[index].shape == Shape::Press
     }
 
     /// How far the mouse or the wheel moved an action between the last two ticks.
@@ -158,10 +163,18 @@ impl Seat {
         self.index(action.into()).map_or(0.0, |i| self.progress(i))
     }
 
+    #[inline]
     fn progress(&self, action: usize) -> f32 {
         if self.state.actions[action].on > 0 {
             return 1.0;
         }
+        if self.state.timers.is_empty() {
+            return 0.0;
+        }
+        self.progress_of_holds(action)
+    }
+
+    fn progress_of_holds(&self, action: usize) -> f32 {
         let wiring = self.rig.wiring();
         let timers = self.state.timers.iter();
         let progress = timers.filter_map(|&(due, index)| {

@@ -7,44 +7,84 @@ use super::{Cause, Seat};
 use crate::input::{DeviceId, Event, EventKind, Time};
 use crate::rig::Wiring;
 
-/// What waits to be judged.
+/// How an event is judged that is not simply played.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) struct Waiting {
-    /// Of what the game itself does only the time counts.
-    pub(super) event: Event,
-    pub(super) how: Judged,
-}
-
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) enum Judged {
-    /// It is played.
-    Played,
+pub(super) enum Odd {
     /// Somebody else plays on it.
     Overheard,
-    /// It is what the game itself does.
+    /// It is what the game itself does, and of the event only its time counts.
     Driven(Driven),
 }
 
 /// What was fed and is not judged yet, in the order of time.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub(super) struct Queue(pub(super) Vec<Waiting>);
+#[derive(Debug, Default, PartialEq)]
+pub(super) struct Queue {
+    events: Vec<Event>,
+    /// When the last of them is; nothing that comes is earlier where there is none.
+    latest: Time,
+    /// The few that are not simply played, with their positions, in order: what every event takes
+    /// is as little as can be.
+    pub(super) odd: Vec<(usize, Odd)>,
+}
+
+impl Clone for Queue {
+    fn clone(&self) -> Queue {
+        let mut copy = Queue::default();
+        copy.clone_from(self);
+        copy
+    }
+
+    /// In the room that is there.
+    fn clone_from(&mut self, from: &Queue) {
+        self.events.clone_from(&from.events);
+        self.latest = from.latest;
+        self.odd.clone_from(&from.odd);
+    }
+}
 
 impl Queue {
     pub(super) fn new() -> Queue {
-        Queue(Vec::with_capacity(64))
+        Queue {
+            events: Vec::with_capacity(64),
+            latest: Time::ZERO,
+            odd: Vec::new(),
+        }
     }
 
     /// Puts an event behind all that are not later.
     #[inline]
-    fn put(&mut self, event: Event, how: Judged) {
-        let waiting = Waiting { event, how };
-        let last = self.0.last();
-        if last.is_none_or(|last| last.event.at <= event.at) {
-            self.0.push(waiting);
-            return;
+    fn put(&mut self, event: &Event) {
+        if event.at < self.latest {
+            self.put_between(event);
+        } else {
+            self.latest = event.at;
+            self.events.push(*event);
         }
-        let at = self.0.partition_point(|w| w.event.at <= event.at);
-        self.0.insert(at, waiting);
+    }
+
+    #[cold]
+    fn put_between(&mut self, event: &Event) {
+        let at = self.position(event.at);
+        self.events.insert(at, *event);
+        for (position, _) in &mut self.odd {
+            *position += usize::from(*position >= at);
+        }
+    }
+
+    /// The same for one that is not simply played.
+    fn put_odd(&mut self, event: &Event, odd: Odd) {
+        let at = self.position(event.at);
+        self.put(event);
+        let among = self.odd.partition_point(|(position, _)| *position < at);
+        self.odd.insert(among, (at, odd));
+    }
+
+    /// How many are not later than a moment.
+    fn position(&self, to: Time) -> usize {
+        match self.latest > to {
+            true => self.events.partition_point(|e| e.at <= to),
+            false => self.events.len(),
+        }
     }
 
     /// The same for what the game itself does.
@@ -54,24 +94,60 @@ impl Queue {
             device: DeviceId::ALL,
             what: EventKind::FocusLost,
         };
-        self.put(event, Judged::Driven(driven));
+        self.put_odd(&event, Odd::Driven(driven));
+    }
+
+    /// Keeps what the game itself does, and the events of some devices.
+    fn keep(&mut self, keeps: impl Fn(DeviceId) -> bool) {
+        let (events, odd) = (
+            std::mem::take(&mut self.events),
+            std::mem::take(&mut self.odd),
+        );
+        let mut odd = odd.into_iter().peekable();
+        self.latest = Time::ZERO;
+        for (position, event) in events.into_iter().enumerate() {
+            let how = odd.next_if(|(at, _)| *at == position).map(|(_, how)| how);
+            let driven = matches!(how, Some(Odd::Driven(_)));
+            if driven || keeps(event.device) {
+                self.odd.extend(how.map(|how| (self.events.len(), how)));
+                self.latest = event.at;
+                self.events.push(event);
+            }
+        }
     }
 
     /// Has everything judged that is not later than a moment.
     #[inline]
     fn judge(&mut self, state: &mut State, wiring: &Wiring, to: Time) {
-        let due = match self.0.last() {
-            Some(last) if last.event.at > to => self.0.partition_point(|w| w.event.at <= to),
-            _ => self.0.len(),
-        };
-        for Waiting { event, how } in &self.0[..due] {
-            match how {
-                Judged::Played => state.feed(wiring, event),
-                Judged::Overheard => state.overhear(wiring, event),
-                Judged::Driven(driven) => state.drive(wiring, event.at, driven),
+        let due = self.position(to);
+        if self.odd.is_empty() {
+            state.feed_all(wiring, &self.events[..due]);
+        } else {
+            self.judge_odd(state, wiring, due);
+        }
+        if due == self.events.len() {
+            self.events.clear();
+            self.latest = Time::ZERO;
+        } else {
+            self.events.drain(..due);
+        }
+    }
+
+    #[cold]
+    fn judge_odd(&mut self, state: &mut State, wiring: &Wiring, due: usize) {
+        let mut odd = self.odd.iter().peekable();
+        for (position, event) in self.events[..due].iter().enumerate() {
+            match odd.next_if(|(at, _)| *at == position) {
+                None => state.feed_all(wiring, std::slice::from_ref(event)),
+                Some((_, Odd::Overheard)) => state.overhear(wiring, event),
+                Some((_, Odd::Driven(driven))) => state.drive(wiring, event.at, driven),
             }
         }
-        self.0.drain(..due);
+        self.odd.retain_mut(|(position, _)| {
+            let waits = *position >= due;
+            *position = position.saturating_sub(due);
+            waits
+        });
     }
 }
 
@@ -84,7 +160,7 @@ impl Seat {
         if self.recorder.is_some() {
             self.record_event(event, self.fed_as());
         }
-        self.queue.put(*event, Judged::Played);
+        self.queue.put(event);
     }
 
     /// Takes an event in that is not played, since a menu or a listener has it: the book is kept.
@@ -95,15 +171,14 @@ impl Seat {
         if self.recorder.is_some() {
             self.record_event(event, Fed::Overheard);
         }
-        self.queue.put(*event, Judged::Overheard);
+        self.queue.put_odd(event, Odd::Overheard);
     }
 
     /// Only these devices play for the seat from now on: what others hold is broken off, and what was
     /// fed of them and is not judged yet is dropped.
     pub fn keep_devices(&mut self, keeps: impl Fn(DeviceId) -> bool) {
         let kept = |device| device == DeviceId::ALL || keeps(device);
-        let stays = |w: &Waiting| matches!(w.how, Judged::Driven(_)) || kept(w.event.device);
-        self.queue.0.retain(stays);
+        self.queue.keep(kept);
         let devices = self.state.held.devices();
         let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
         let wiring = self.rig.wiring();
@@ -120,6 +195,7 @@ impl Seat {
     pub(super) fn judge_fed(&mut self) {
         let wiring = self.rig.wiring();
         self.queue.judge(&mut self.state, wiring, Time::NEVER);
+        self.state.settle(wiring);
     }
 
     /// Lets time go by up to a moment: what was fed up to then is judged, holds begin, ramps go on,

@@ -198,6 +198,7 @@ impl State {
             }
         }
         self.note_away(wiring);
+        self.count_driven();
         self.refresh_live(new);
     }
 }

@@ -85,7 +85,7 @@ impl SavedSeat {
     pub fn save(&mut self, seat: &Seat) {
         self.rig = seat.rig.fingerprint();
         self.state.copy_from(&seat.state);
-        self.waiting.0.clone_from(&seat.queue.0);
+        self.waiting.clone_from(&seat.queue);
     }
 }
 
@@ -99,7 +99,8 @@ impl Seat {
             return Err(RestoreError::OtherRig);
         }
         self.state.copy_from(&saved.state);
-        self.queue.0.clone_from(&saved.waiting.0);
+        self.queue.clone_from(&saved.waiting);
+        self.state.note_quick_mouse(self.rig.wiring());
         if let Some(listed) = &mut self.state.listed {
             *listed = super::log::Log::new();
         }
@@ -128,9 +129,11 @@ impl State {
             turned_in_frame,
             turned_then,
             mouse,
+            quick_mouse: _,
             ticks,
             pressed_at,
             dirty,
+            drives,
             ramping,
             timers,
             next_timer,
@@ -166,6 +169,7 @@ impl State {
         self.ticks = *ticks;
         self.pressed_at.clone_from(pressed_at);
         self.dirty.clone_from(dirty);
+        self.drives = *drives;
         self.ramping.clone_from(ramping);
         self.timers.clone_from(timers);
         self.next_timer = *next_timer;

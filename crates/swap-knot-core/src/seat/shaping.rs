@@ -5,6 +5,7 @@ use crate::sheet::{DeadZone, DeadZoneForm, Feel};
 
 /// One amount: dead zone cut away and the rest stretched, then bent by the curve, which makes it 0
 /// to 1, times sensitivity.
+#[inline]
 pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
     let amount = cut(&feel.dead_zone, raw);
     if amount <= 0.0 {
@@ -14,40 +15,45 @@ pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
 }
 
 /// Two axes at once: as [`amount`], keeping the direction; and how long that is.
+#[inline]
 pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> ([f32; 2], f32) {
     let turned = [
         if feel.invert[0] { -x } else { x },
         if feel.invert[1] { -y } else { y },
     ];
-    let (cut, length) = match feel.dead_zone.form {
+    // Where it points to, how long that is, and how far in it counts.
+    let (towards, length, far) = match feel.dead_zone.form {
         DeadZoneForm::Axis => {
             let cut = turned.map(|v| cut(&feel.dead_zone, v.abs()).copysign(v));
-            (cut, (cut[0] * cut[0] + cut[1] * cut[1]).sqrt())
+            let length = length(cut);
+            (cut, length, length)
         }
         DeadZoneForm::Round => {
-            let length = (turned[0] * turned[0] + turned[1] * turned[1]).sqrt();
-            let wanted = cut(&feel.dead_zone, length);
-            (scaled(turned, length, wanted), wanted)
+            let length = length(turned);
+            (turned, length, cut(&feel.dead_zone, length))
         }
     };
-    if length <= 0.0 {
+    if far <= 0.0 {
         return ([0.0; 2], 0.0);
     }
-    let wanted = bend(feel, length.min(1.0)) * feel.sensitivity;
-    (scaled(cut, length, wanted), wanted)
-}
-
-fn scaled(v: [f32; 2], length: f32, wanted: f32) -> [f32; 2] {
-    if length <= 0.0 || wanted <= 0.0 {
-        return [0.0; 2];
+    let wanted = bend(feel, far.min(1.0)) * feel.sensitivity;
+    if wanted <= 0.0 {
+        return ([0.0; 2], wanted);
     }
-    v.map(|c| c * (wanted / length))
+    let scale = wanted / length;
+    (towards.map(|v| v * scale), wanted)
 }
 
+fn length([x, y]: [f32; 2]) -> f32 {
+    (x * x + y * y).sqrt()
+}
+
+#[inline]
 fn cut(zone: &DeadZone, raw: f32) -> f32 {
     ((raw - zone.inner) / (zone.outer - zone.inner)).clamp(0.0, 1.0)
 }
 
+#[inline]
 fn bend(feel: &Feel, amount: f32) -> f32 {
     match feel.curve {
         1.0 => amount,
@@ -88,6 +94,7 @@ pub(super) struct Ramp {
 
 impl Ramp {
     /// Sets off towards a target.
+    #[inline]
     pub(super) fn head_for(&mut self, target: f32, pace: f32, now: Time) {
         self.from = self.at(now);
         self.target = target;
@@ -96,6 +103,7 @@ impl Ramp {
     }
 
     /// Where it is.
+    #[inline]
     pub(super) fn at(&self, now: Time) -> f32 {
         if self.pace <= 0.0 {
             return self.target;

@@ -92,6 +92,7 @@ impl State {
             let silenced = |s| wiring.silenced(index as u16, s);
             self.live[index] = blocked(sheet, &self.stack, action, silenced).is_none();
         }
+        self.note_quick_mouse(wiring);
         self.tell_live(rig);
         let outer = self.cause;
         if outer == Cause::LetGo {

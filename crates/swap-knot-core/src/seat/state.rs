@@ -1,16 +1,13 @@
-//! What a seat remembers, in flat tables beside those of the wiring; and the way of an event in.
+//! What a seat remembers, in flat tables beside those of the wiring, and how time goes by.
 
-use super::kind::{DeviceUse, KindInUse};
+use super::kind::KindInUse;
 use super::latch::Latches;
 use super::log::Log;
 use super::pace::RowCount;
 use super::shaping::Ramp;
 use super::turn::Turned;
 use super::{Cause, Edge, Happened, Moved};
-use crate::input::{
-    Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, Sign, Stick,
-    Time, amount, distance, notched,
-};
+use crate::input::{Control, DeviceId, Held, Time};
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
 
@@ -76,6 +73,36 @@ impl PortState {
     }
 }
 
+/// What the ports of an action make of it, and how long that is: what stays the same while nothing but
+/// its stick or trigger moves.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub(super) struct Base {
+    pub(super) value: [f32; 3],
+    pub(super) length: f32,
+}
+
+impl Base {
+    /// Of keys and a stick that is so far in, whichever goes further has it, and of equals the keys;
+    /// rounding does not count.
+    #[inline]
+    pub(super) fn or_further(self, ([x, y], reach): ([f32; 2], f32), beyond: bool) -> Base {
+        let length = if beyond { reach } else { reach.min(1.0) };
+        if length <= self.length + 1e-5 {
+            return self;
+        }
+        let scale = length / reach;
+        let value = [x * scale, y * scale, 0.0];
+        Base { value, length }
+    }
+
+    /// The same of keys and a trigger.
+    #[inline]
+    pub(super) fn with_pull(self, far: f32, beyond: bool) -> f32 {
+        let far = if beyond { far } else { far.min(1.0) };
+        if far > self.length { far } else { self.length }
+    }
+}
+
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct ActionState {
     /// How many of its ports and whole inputs are on.
@@ -93,10 +120,27 @@ pub(super) struct ActionState {
     /// In which frame an attempt at it last came to nothing.
     pub(super) gave_up: u32,
     pub(super) value: [f32; 3],
+    pub(super) base: Base,
     pub(super) motion: [f32; 3],
     pub(super) motion_frame: u32,
     /// All motion there ever was.
     pub(super) moved: [f64; 3],
+}
+
+impl ActionState {
+    /// It moves by a distance, along its first axes.
+    #[inline(always)]
+    pub(super) fn move_by<const N: usize>(&mut self, frame: u32, by: [f64; N]) {
+        if self.motion_frame != frame {
+            self.motion_frame = frame;
+            self.motion = [0.0; 3];
+        }
+        for (axis, by) in by.into_iter().enumerate() {
+            self.moved[axis] += by;
+            // However much is fed between two ticks, it stays a number.
+            self.motion[axis] = (self.motion[axis] + by as f32).clamp(-f32::MAX, f32::MAX);
+        }
+    }
 }
 
 #[derive(Clone, Debug, PartialEq)]
@@ -124,12 +168,17 @@ pub(super) struct State {
     pub(super) turned_then: Vec<[f64; 3]>,
     /// What the mouse moved since that was last told of, for the one thing that it moves.
     pub(super) mouse: [f64; 2],
+    /// Whether adding that up is all that a movement does: nobody lists movements, or wants to know what
+    /// came of them.
+    pub(super) quick_mouse: bool,
     /// The last two ticks.
     pub(super) ticks: [Time; 2],
     /// When each control last went down, for chords whose parts are pressed together.
     pub(super) pressed_at: Vec<Time>,
     /// Actions whose value has to be worked out at the next tick.
     pub(super) dirty: Vec<u16>,
+    /// How many wires the game has in by itself.
+    pub(super) drives: usize,
     /// Wires whose ramps are on their way.
     pub(super) ramping: Vec<u16>,
     /// Holds that are not decided yet, and when they are.
@@ -193,9 +242,11 @@ impl State {
             turned_in_frame: vec![[0.0; 3]; wiring.rates.len()],
             turned_then: vec![[0.0; 3]; wiring.rates.len()],
             mouse: [0.0; 2],
+            quick_mouse: false,
             ticks: [Time::ZERO; 2],
             pressed_at: vec![Time::ZERO; wiring.routes.len()],
             dirty: Vec::with_capacity(wiring.actions.len()),
+            drives: 0,
             ramping: Vec::with_capacity(wiring.port_action.len()),
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
@@ -265,253 +316,13 @@ impl State {
         self.now = now;
     }
 
-    #[inline]
-    pub(super) fn feed(&mut self, wiring: &Wiring, event: &Event) {
-        self.advance(wiring, event.at);
-        self.add_up_rates(wiring);
-        let device = event.device;
-        self.feeding = device;
-        if let EventKind::Key { place, down, .. } = event.what {
-            // The most frequent ones need no looking into.
-            self.button(
-                wiring,
-                Control::key(place),
-                down,
-                device,
-                DeviceKind::Keyboard,
-            );
-            return;
-        }
-        match event.what {
-            EventKind::MouseMove { x, y } => {
-                let by = [x, y].map(distance);
-                self.kind.mouse_move(device, self.now, by[0], by[1]);
-                self.motion(wiring, by);
-            }
-            EventKind::PadStick { stick, x, y } => {
-                self.stick(wiring, stick, [x, y].map(amount), device);
-            }
-            EventKind::PadGyro { yaw, pitch, roll } => {
-                self.turned_in_hands(wiring, [yaw, pitch, roll].map(distance));
-            }
-            EventKind::PadButton { button, value } if button.is_trigger() => {
-                let value = amount(value).max(0.0);
-                self.trigger(wiring, Control::pad(button), value, device);
-            }
-            other => self.feed_other(wiring, device, other.in_range()),
-        }
-    }
-
-    /// The less frequent kinds of events, with their numbers in range.
-    fn feed_other(&mut self, wiring: &Wiring, device: DeviceId, what: EventKind) {
-        match what {
-            EventKind::Wheel { direction } => {
-                self.meant(device, DeviceKind::Mouse, true);
-                self.whole_notch(wiring, Control::wheel(direction));
-            }
-            EventKind::Scroll { x, y } => {
-                let slot = self.held.slot(device);
-                self.scroll(wiring, device, slot, [x, y]);
-            }
-            EventKind::PadButton { button, value } => {
-                let control = Control::pad(button);
-                let slot = self.held.slot(device);
-                if let Some(down) = self.held.pressed(slot, control, value) {
-                    self.button(wiring, control, down, device, DeviceKind::Gamepad);
-                }
-            }
-            EventKind::HidAxis { axis, value } => self.axis(wiring, axis, value, device),
-            EventKind::Touch { name, down } => {
-                if let Some(control) = self.held.touch_control(name) {
-                    self.button(wiring, control, down, device, DeviceKind::Touch);
-                }
-            }
-            EventKind::TouchStick { name, x, y } => {
-                if let Some(control) = self.held.touch_control(name) {
-                    let slot = self.held.slot(device);
-                    self.held.set_level(slot, control, [x, y]);
-                    self.pulled(wiring, device, slot, control);
-                }
-            }
-            EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
-            EventKind::Unplugged => {
-                self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
-                self.kind.forget(device);
-                self.lose_latches(wiring, device, Cause::Unplugged);
-            }
-            EventKind::FocusLost => {
-                self.lose(wiring, Cause::Focus, |held| held.spend(device));
-                self.lose_latches(wiring, device, Cause::Focus);
-            }
-            other => {
-                if let Some((control, down)) = other.as_button() {
-                    self.button(wiring, control, down, device, control.device_kind());
-                }
-            }
-        }
-    }
-
-    /// A trigger or an on-screen stick moved: it may be followed, and it is down or up.
-    #[inline(never)]
-    fn pulled(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, control: Control) {
-        let change = self.held.pulled(slot, control);
-        self.changed(device, control, change);
-        self.follow(wiring, std::iter::once(control));
-        self.edge(wiring, control, change);
-        self.grade(wiring, control);
-    }
-
-    /// What changed on one device, where it changes anything for the seat.
-    fn edge(&mut self, wiring: &Wiring, control: Control, change: Change) {
-        match change {
-            Change::Down { first: true } => self.press(wiring, control),
-            Change::Up { last: true } => self.release(wiring, control),
-            _ => {}
-        }
-    }
-
-    fn changed(&mut self, device: DeviceId, control: Control, change: Change) {
-        let down = matches!(change, Change::Down { .. });
-        self.meant(device, control.device_kind(), down);
-    }
-
-    /// A device was worked on purpose, if `really`.
-    #[inline(always)]
-    pub(super) fn meant(&mut self, device: DeviceId, kind: DeviceKind, really: bool) {
-        let at = self.now;
-        self.kind.meant(DeviceUse { device, kind, at }, really);
-    }
-
-    #[inline(never)]
-    fn trigger(&mut self, wiring: &Wiring, control: Control, value: f32, device: DeviceId) {
-        let slot = self.held.slot(device);
-        if self.held.glide(slot, control, [value, 0.0]) {
-            self.glided(wiring, control);
-            return;
-        }
-        self.held.set_level(slot, control, [value, 0.0]);
-        self.pulled(wiring, device, slot, control);
-        self.find_glide(wiring, slot, control, &[]);
-    }
-
-    #[inline(never)]
-    fn stick(&mut self, wiring: &Wiring, stick: Stick, at: [f32; 2], device: DeviceId) {
-        let slot = self.held.slot(device);
-        let whole = Control::stick(stick);
-        if self.held.glide(slot, whole, at) {
-            self.glided(wiring, whole);
-            return;
-        }
-        self.held.set_level(slot, whole, at);
-        let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
-        self.halves(wiring, (device, slot), whole, halves, true);
-        self.find_glide(wiring, slot, whole, &halves);
-    }
-
-    #[inline(never)]
-    fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: DeviceId) {
-        let slot = self.held.slot(device);
-        let whole = Control::hid_axis(axis);
-        // Where a throttle stands when it is first heard of says nothing about its player.
-        let known = self.held.set_level(slot, whole, [value, 0.0]);
-        let halves = [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s));
-        self.halves(wiring, (device, slot), whole, halves, known);
-    }
-
-    /// A whole stick or axis moved, and its halves with it: what ends does so first, and none of
-    /// what goes down is held before the others.
-    fn halves<const N: usize>(
-        &mut self,
-        wiring: &Wiring,
-        (device, slot): (DeviceId, usize),
-        whole: Control,
-        halves: [Control; N],
-        known: bool,
-    ) {
-        let changes = halves.map(|half| self.held.pulled(slot, half));
-        self.held.moved(slot, whole);
-        self.fresh.first = halves[0].0;
-        self.fresh.bits = 0;
-        for (n, (&half, &change)) in halves.iter().zip(&changes).enumerate() {
-            if known {
-                self.changed(device, half, change);
-            }
-            match change {
-                Change::Down { first: true } => self.fresh.bits |= 1 << n,
-                Change::Up { last: true } => self.release(wiring, half),
-                _ => {}
-            }
-        }
-        self.follow(wiring, halves.into_iter().chain([whole]));
-        for (&half, &change) in halves.iter().zip(&changes) {
-            if change == (Change::Down { first: true }) {
-                self.press(wiring, half);
-            }
-        }
-        for half in halves {
-            self.grade(wiring, half);
-        }
-        self.fresh = Fresh::default();
-    }
-
-    /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and
-    /// what others hold goes on.
-    #[inline(never)]
-    pub(super) fn lose(&mut self, wiring: &Wiring, cause: Cause, how: impl FnOnce(&mut Held)) {
-        let outer = std::mem::replace(&mut self.cause, cause);
-        let all = || (0..wiring.routes.len()).map(|n| Control(n as u16));
-        let mut before = std::mem::take(&mut self.scratch);
-        before.clear();
-        before.extend(all().map(|c| self.held.is_down(c)));
-        how(&mut self.held);
-        for control in all() {
-            if before[control.index()] && !self.held.is_down(control) {
-                self.broken(wiring, control);
-            }
-        }
-        self.scratch = before;
-        self.held.end_glides();
-        all().for_each(|control| self.grade(wiring, control));
-        self.follow(wiring, all());
-        self.cause = outer;
-        self.forget_taken();
-    }
-
-    /// An event that somebody else plays on. Which device the player uses is told by it all the same.
-    pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
-        self.advance(wiring, event.at);
-        self.add_up_rates(wiring);
-        let (device, what) = (event.device, event.what.in_range());
-        let meant = match what {
-            EventKind::Unplugged | EventKind::FocusLost => {
-                return self.feed_other(wiring, device, what);
-            }
-            EventKind::MouseMove { x, y } => {
-                self.kind.mouse_move(device, self.now, x, y);
-                false
-            }
-            EventKind::Wheel { .. } => true,
-            EventKind::Scroll { x, y } => {
-                let slot = self.held.slot(device);
-                notched(self.held.turn(slot, [x, y])).next().is_some()
-            }
-            _ => false,
-        };
-        let mut went_down = false;
-        self.lose(wiring, Cause::Focus, |held| {
-            went_down = held.feed_spending(event);
-        });
-        if let Some(kind) = what.device_kind() {
-            self.meant(device, kind, meant || went_down);
-        }
-    }
-
     /// Works out the values of what changed, as of now.
     pub(super) fn settle(&mut self, wiring: &Wiring) {
         self.settle_motion(wiring);
         if !self.ramping.is_empty() {
             self.advance_ramps(wiring);
         }
+        self.settle_glides(wiring);
         while let Some(action) = self.dirty.pop() {
             self.work_out(wiring, action);
         }

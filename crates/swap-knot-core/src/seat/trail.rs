@@ -8,7 +8,7 @@ use super::work::toggles;
 use super::{Cause, Edge, Outcome, Seat, Told};
 use crate::input::{Control, DeviceId, Input, Time, writes_text};
 use crate::law::Bound;
-use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
+use crate::rig::{Lone, LoneHow, NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
 use crate::sheet::{ActionId, Manner, Row, SituationId};
 
 /// How far back a movement is looked for that goes on.
@@ -193,11 +193,15 @@ impl State {
 
     /// The one thing that a control works is pressed: what becomes of it.
     #[cold]
-    pub(super) fn lone_press_told(&mut self, wiring: &Wiring, index: u16, action: u16) {
+    pub(super) fn lone_told(&mut self, wiring: &Wiring, control: Control, lone: &Lone) {
+        if lone.how == LoneHow::Manner {
+            return self.press(wiring, control);
+        }
+        let index = lone.wire;
         let wire = &wiring.wires[usize::from(index)];
         self.tell_silent(wiring, wire.control);
         let before = self.log.end();
-        self.lone_press(usize::from(index), action, true);
+        self.lone(wiring, lone, true);
         match self.live[usize::from(index)] {
             true => self.tell_worked(wiring, index, before),
             false => self.tell_why_not(wiring, index, wire),
@@ -449,6 +453,7 @@ impl Seat {
             .steps
             .reserve(newest.saturating_sub(trail.steps.len()));
         self.state.tell_live(&self.rig);
+        self.state.note_quick_mouse(self.rig.wiring());
         // What moves within its rest is told of, too.
         self.state.held.end_glides();
     }

@@ -65,7 +65,7 @@ impl State {
             return sum;
         }
         let at = |moment: Time| {
-            let levels = self.levels(wiring, action, moment);
+            let levels = self.levels(wiring, action, moment, None);
             self.value_of(wiring, action, &levels, true).map(f64::from)
         };
         let seconds = |from: Time, to: Time| to.since(from).as_secs_f64();
@@ -106,7 +106,7 @@ impl State {
     /// The deflection of an action now, beyond full.
     fn tilt(&self, wiring: &Wiring, index: usize) -> [f32; 3] {
         let action = &wiring.actions[index];
-        let levels = self.levels(wiring, action, self.now);
+        let levels = self.levels(wiring, action, self.now, None);
         self.value_of(wiring, action, &levels, true)
     }
 }

@@ -1,7 +1,7 @@
 //! The values of actions, from their ports and whole inputs.
 
 use super::shaping::{self, Ramp};
-use super::state::{Phase, State};
+use super::state::{Base, Phase, State};
 use crate::input::{Control, Time};
 use crate::rig::{ActionWiring, Part, Wire, Wiring};
 use crate::sheet::{Opposite, Shape};
@@ -54,41 +54,91 @@ impl State {
     /// Works out the value of an action.
     pub(super) fn work_out(&mut self, wiring: &Wiring, index: u16) {
         let action = &wiring.actions[usize::from(index)];
-        let levels = self.levels(wiring, action, self.now);
-        let full = if action.rate.is_some() { f32::MAX } else { 1.0 };
-        let first = usize::from(action.port);
-        for (port, level) in
-            (self.ports[first..first + usize::from(action.ports)].iter_mut()).zip(levels)
-        {
-            port.value = level.min(full);
+        let beyond = action.rate.is_some();
+        let full = if beyond { f32::MAX } else { 1.0 };
+        let rests = self.ramping.is_empty();
+        let mut levels = [0.0; PORTS];
+        for (port, level) in action.all_ports().zip(&mut levels) {
+            if !rests || self.ports[port].count > 0 {
+                *level = self.port_level(wiring, port, self.now, action.pulled_by);
+            }
+            self.ports[port].value = level.min(full);
         }
-        let value = self.value_of(wiring, action, &levels, action.rate.is_some());
+        let base = self.base(action, &levels, beyond);
+        let value = match action.shape {
+            Shape::Press => [0.0; 3],
+            Shape::Pull => {
+                let pulled = action
+                    .pulled_by
+                    .map_or(0.0, |wire| self.follows(wiring, wire));
+                let far = base.with_pull(pulled, beyond);
+                for port in &mut self.ports[action.all_ports()] {
+                    port.value = far;
+                }
+                [far, 0.0, 0.0]
+            }
+            Shape::Line | Shape::Plane | Shape::Space => {
+                self.with_whole(wiring, action, base, beyond)
+            }
+        };
         let state = &mut self.actions[usize::from(index)];
+        state.base = base;
         state.value = value;
         state.dirty = false;
     }
 
-    /// How far each port of an action is in at a moment, after feel and beyond full.
+    /// Notes what the keys make of every action, for a state that comes from elsewhere.
+    pub(super) fn note_bases(&mut self, wiring: &Wiring) {
+        for (index, action) in wiring.actions.iter().enumerate() {
+            let levels = self.levels(wiring, action, self.now, action.pulled_by);
+            self.actions[index].base = self.base(action, &levels, action.rate.is_some());
+        }
+    }
+
+    /// What the ports of an action make of it that are so far in.
+    fn base(&self, action: &ActionWiring, levels: &[f32; PORTS], beyond: bool) -> Base {
+        match action.shape {
+            // Told by whether it is on, see `Seat::space`.
+            Shape::Press => Base::default(),
+            Shape::Pull => {
+                let length = if beyond {
+                    levels[0]
+                } else {
+                    levels[0].min(1.0)
+                };
+                let value = [length, 0.0, 0.0];
+                Base { value, length }
+            }
+            Shape::Line | Shape::Plane | Shape::Space if *levels == [0.0; PORTS] => Base::default(),
+            Shape::Line | Shape::Plane | Shape::Space => self.by_arms(action, levels, beyond),
+        }
+    }
+
+    /// How far each port of an action is in at a moment, after feel and beyond full, but for what one
+    /// wire does.
     #[inline]
-    pub(super) fn levels(&self, wiring: &Wiring, action: &ActionWiring, at: Time) -> [f32; PORTS] {
+    pub(super) fn levels(
+        &self,
+        wiring: &Wiring,
+        action: &ActionWiring,
+        at: Time,
+        but: Option<u16>,
+    ) -> [f32; PORTS] {
         let mut levels = [0.0; PORTS];
-        // Where nothing holds a port and nothing is on its way, all of them are at rest: as it is
-        // while a stick has the action.
-        if self.ramping.is_empty() && at >= self.now {
-            let first = usize::from(action.port);
-            let ports = &self.ports[first..first + usize::from(action.ports)];
-            if ports.iter().all(|port| port.count == 0) {
-                return levels;
+        if !self.ports_rest(action, at) {
+            for (port, level) in action.all_ports().zip(&mut levels) {
+                *level = self.port_level(wiring, port, at, but);
             }
         }
-        for (offset, level) in levels
-            .iter_mut()
-            .enumerate()
-            .take(usize::from(action.ports))
-        {
-            *level = self.port_level(wiring, usize::from(action.port) + offset, at);
-        }
         levels
+    }
+
+    /// Whether all ports of an action are at rest, since nothing holds one and nothing is on its way:
+    /// as it is while a stick has the action.
+    #[inline]
+    fn ports_rest(&self, action: &ActionWiring, at: Time) -> bool {
+        let ports = self.ports[action.all_ports()].iter();
+        self.ramping.is_empty() && at >= self.now && ports.map(|p| p.count).all(|count| count == 0)
     }
 
     /// The value of an action whose ports are so far in: within full, or beyond it.
@@ -99,53 +149,38 @@ impl State {
         levels: &[f32; PORTS],
         beyond: bool,
     ) -> [f32; 3] {
+        let base = self.base(action, levels, beyond);
         match action.shape {
-            // Told by whether it is on, see `Seat::space`.
-            Shape::Press => [0.0; 3],
-            Shape::Pull if beyond => [levels[0], 0.0, 0.0],
-            Shape::Pull => [levels[0].min(1.0), 0.0, 0.0],
+            Shape::Press | Shape::Pull => base.value,
             Shape::Line | Shape::Plane | Shape::Space => {
-                self.directed(wiring, action, levels, beyond)
+                self.with_whole(wiring, action, base, beyond)
             }
         }
     }
 
-    fn directed(
+    /// Keys and sticks together: whichever goes further has it, and of equals the keys; rounding does
+    /// not count.
+    #[inline]
+    fn with_whole(
         &self,
         wiring: &Wiring,
         action: &ActionWiring,
-        levels: &[f32; PORTS],
+        mut base: Base,
         beyond: bool,
     ) -> [f32; 3] {
-        let (mut value, mut length) = match *levels == [0.0; PORTS] {
-            true => ([0.0; 3], 0.0),
-            false => self.by_arms(action, levels, beyond),
-        };
-        // Keys and sticks together: whichever goes further has it, and of equals the keys; rounding
-        // does not count.
         let (start, end) = action.whole;
         for &index in &wiring.whole_wires[start as usize..end as usize] {
             if self.wires[usize::from(index)].phase != Phase::On {
                 continue;
             }
-            let ([x, y], reach) = self.whole_level(wiring, &wiring.wires[usize::from(index)]);
-            let kept = if beyond { reach } else { reach.min(1.0) };
-            if kept > length + 1e-5 {
-                let scale = kept / reach;
-                value = [x * scale, y * scale, 0.0];
-                length = kept;
-            }
+            let level = self.whole_level(wiring, &wiring.wires[usize::from(index)]);
+            base = base.or_further(level, beyond);
         }
-        value
+        base.value
     }
 
     /// What the arms of an action make, and how long that is.
-    fn by_arms(
-        &self,
-        action: &ActionWiring,
-        levels: &[f32; PORTS],
-        beyond: bool,
-    ) -> ([f32; 3], f32) {
+    fn by_arms(&self, action: &ActionWiring, levels: &[f32; PORTS], beyond: bool) -> Base {
         let mut value = [0.0_f32; 3];
         let axes = usize::from(action.ports) / 2;
         for (axis, value) in value.iter_mut().enumerate().take(axes) {
@@ -159,8 +194,11 @@ impl State {
         let squared: f32 = value.iter().map(|v| v * v).sum();
         let length = squared.sqrt();
         match length > most {
-            true => (value.map(|v| v / length * most), most),
-            false => (value, length),
+            true => Base {
+                value: value.map(|v| v / length * most),
+                length: most,
+            },
+            false => Base { value, length },
         }
     }
 
@@ -184,21 +222,46 @@ impl State {
     }
 
     /// How far a port is in: as far as that of its wires that goes furthest.
-    fn port_level(&self, wiring: &Wiring, port: usize, at: Time) -> f32 {
-        if self.ports[port].count == 0 && self.ramping.is_empty() && at >= self.now {
-            return 0.0;
+    #[inline]
+    fn port_level(&self, wiring: &Wiring, port: usize, at: Time, but: Option<u16>) -> f32 {
+        let state = &self.ports[port];
+        if self.ramping.is_empty() && at >= self.now {
+            if state.count == 0 {
+                return 0.0;
+            }
+            // Nothing has to be looked through where any of its keys takes it as far.
+            if let Some(level) = wiring.port_keys[port]
+                && self.drives == 0
+                && !state.latched
+            {
+                return level;
+            }
         }
+        self.furthest_of_port(wiring, port, at, but)
+    }
+
+    /// Of all that work a port, the one that goes furthest, looked through.
+    #[inline(never)]
+    fn furthest_of_port(&self, wiring: &Wiring, port: usize, at: Time, but: Option<u16>) -> f32 {
         let (start, end) = wiring.port_range[port];
         let wires = wiring.port_wires[start as usize..end as usize].iter();
         let level = |&index: &u16| {
+            if Some(index) == but {
+                return 0.0;
+            }
             let (state, wire) = (
                 &self.wires[usize::from(index)],
                 &wiring.wires[usize::from(index)],
             );
-            match wire.analog {
-                true if state.phase == Phase::On => self.level_of(wiring, index)[0],
-                true => 0.0,
-                false => state.ramp.at(at) * wiring.feel(wire).sensitivity,
+            if wire.analog {
+                return match state.phase {
+                    Phase::On => self.level_of(wiring, index)[0],
+                    _ => 0.0,
+                };
+            }
+            match state.ramp.at(at) {
+                0.0 => 0.0,
+                far => far * wiring.feel(wire).sensitivity,
             }
         };
         let port = &self.ports[port];
@@ -207,7 +270,16 @@ impl State {
             .fold(port.ramp.at(at) * port.scale, f32::max)
     }
 
+    /// How far in the control of a wire is that follows it, if it does.
+    fn follows(&self, wiring: &Wiring, index: u16) -> f32 {
+        match self.wires[usize::from(index)].phase {
+            Phase::On => self.level_of(wiring, index)[0],
+            _ => 0.0,
+        }
+    }
+
     /// How far in a wire's control is, after feel and beyond full.
+    #[inline]
     pub(super) fn level_of(&self, wiring: &Wiring, index: u16) -> [f32; 2] {
         let wire = &wiring.wires[usize::from(index)];
         if wire.control == Control::NONE {
@@ -215,15 +287,25 @@ impl State {
         }
         match wire.part {
             Part::Port(_) | Part::Switch => {
-                let raw = self.held.level(wire.control);
-                [shaping::amount(wiring.feel(wire), raw[0]), 0.0]
+                let [far, _] = self.raw_level(wire);
+                [shaping::amount(wiring.feel(wire), far), 0.0]
             }
             Part::Whole => self.whole_level(wiring, wire).0,
         }
     }
 
     /// The same for a whole line or plane, with how long it is.
+    #[inline]
     fn whole_level(&self, wiring: &Wiring, wire: &Wire) -> ([f32; 2], f32) {
-        shaping::plane(wiring.feel(wire), self.held.level(wire.control))
+        shaping::plane(wiring.feel(wire), self.raw_level(wire))
+    }
+
+    /// Where a wire's control is, before feel.
+    #[inline]
+    fn raw_level(&self, wire: &Wire) -> [f32; 2] {
+        let glided = wire
+            .glide
+            .and_then(|at| self.held.glided_to(usize::from(at)));
+        glided.unwrap_or_else(|| self.held.level(wire.control))
     }
 }

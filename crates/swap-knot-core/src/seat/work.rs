@@ -1,90 +1,13 @@
-//! Buttons: wires engaged and let go, by the design's rules of chords and manners.
+//! Wires engaged and let go, by the design's rules of chords and manners.
 
 use super::shaping::Ramp;
 use super::state::{Phase, State};
 use super::{Cause, Edge, Outcome};
-use crate::input::{Change, Control, DeviceId, DeviceKind, MODIFIER_PLACES, Time};
+use crate::input::{Control, MODIFIER_PLACES, Time};
 use crate::rig::{ActionWiring, Part, Wire, Wiring};
 use crate::sheet::{Arm, Manner};
 
 impl State {
-    /// A button went down or up on a device. Doubled and missing events are told by the book: a
-    /// press counts only if it was up, and a release only if it was down.
-    #[inline(always)]
-    pub(super) fn button(
-        &mut self,
-        wiring: &Wiring,
-        control: Control,
-        down: bool,
-        device: DeviceId,
-        kind: DeviceKind,
-    ) {
-        let slot = self.held.slot(device);
-        let change = self.held.button(slot, control, down);
-        self.meant(device, kind, matches!(change, Change::Down { .. }));
-        let (Change::Down { first: true } | Change::Up { last: true }) = change else {
-            if down && self.held.is_spent_on(slot, control) {
-                self.tell(wiring, control, None, Outcome::Spent);
-            }
-            return;
-        };
-        // Touch inputs that the rig does not know have no route.
-        let Some(route) = wiring.routes.get(control.index()) else {
-            if down && self.trail.is_kept() {
-                self.tell_silent(wiring, control);
-            }
-            return;
-        };
-        if let Some((wire, action)) = route.lone_press {
-            if down && wiring.latches {
-                self.note_part(wiring, control);
-            }
-            if down && self.trail.is_kept() {
-                self.lone_press_told(wiring, wire, action);
-            } else {
-                self.lone_press(usize::from(wire), action, down);
-            }
-            if !down && !self.taken.is_empty() {
-                self.forget_taken();
-            }
-        } else if down {
-            self.press(wiring, control);
-        } else {
-            self.release(wiring, control);
-        }
-    }
-
-    /// The short way of a control that works one plain press and nothing else.
-    ///
-    /// Down and up share every step, so that there is nothing for the processor to guess wrong.
-    #[inline(always)]
-    pub(super) fn lone_press(&mut self, index: usize, action: u16, down: bool) {
-        let wire = &mut self.wires[index];
-        let counts = if down {
-            self.live[index]
-        } else {
-            wire.phase == Phase::On
-        };
-        if !counts {
-            return;
-        }
-        wire.phase = if down { Phase::On } else { Phase::Idle };
-        let frame = self.frame.wrapping_add(1);
-        let state = &mut self.actions[usize::from(action)];
-        let before = state.on;
-        state.on = if down { before + 1 } else { before - 1 };
-        if before == u16::from(!down) {
-            state.since = if down { self.now } else { state.since };
-            state.began = if down { frame } else { state.began };
-            state.ended = if down { state.ended } else { frame };
-            state.until = if down { state.until } else { self.now };
-            state.cause = if down { state.cause } else { self.cause };
-            state.counted.begun = state.counted.begun.wrapping_add(u32::from(down));
-            state.counted.ended = state.counted.ended.wrapping_add(u32::from(!down));
-            self.note(action, None, if down { Edge::Began } else { Edge::Ended });
-        }
-    }
-
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
@@ -486,7 +409,7 @@ impl State {
 
     /// One more holds a port on.
     #[inline]
-    fn hold_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
+    pub(super) fn hold_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
         let state = &mut self.ports[usize::from(port)];
         state.count += 1;
         if state.count == 1 {
@@ -497,7 +420,7 @@ impl State {
 
     /// One less does.
     #[inline]
-    fn free_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
+    pub(super) fn free_port(&mut self, wiring: &Wiring, action: u16, port: u16) {
         let state = &mut self.ports[usize::from(port)];
         state.count -= 1;
         if state.count == 0 {

@@ -45,6 +45,7 @@ mod seat;
 mod seat_model;
 mod several;
 mod sheets;
+mod short_ways;
 mod touch;
 mod traces;
 mod turning;

@@ -1,10 +1,9 @@
 //! One device in the book: which of its inputs are down or spent, and where its analog ones are.
 
-use super::glide::{GLIDES, Glide};
 use crate::input::{Control, DeviceId, Direction, HidAxis, PadButton, Sign, Stick, TouchName};
 
 /// One device, as far as it is held.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct Device {
     /// None once it was unplugged.
     pub(super) id: Option<DeviceId>,
@@ -13,8 +12,6 @@ pub(super) struct Device {
     pub(super) spent: Vec<u64>,
     /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
     pub(super) levels: Vec<[f32; 2]>,
-    /// How its triggers and sticks may move without anything else changing.
-    pub(super) glides: [Glide; GLIDES],
     /// What its wheel has turned of the next notch, to the right and up.
     pub(super) wheel: [f32; 2],
 }
@@ -62,22 +59,12 @@ pub(super) enum Part {
 }
 
 impl Part {
+    #[inline]
     pub(super) fn of(self, level: [f32; 2]) -> [f32; 2] {
         match self {
             Part::Whole => level,
             Part::Towards(direction) => [direction.part_of(level), 0.0],
         }
-    }
-}
-
-impl PartialEq for Device {
-    /// By what is held, whatever was found of how it may move.
-    fn eq(&self, other: &Self) -> bool {
-        let of = |d: &Device| (d.id, d.wheel);
-        of(self) == of(other)
-            && self.down == other.down
-            && self.spent == other.spent
-            && self.levels == other.levels
     }
 }
 
@@ -94,7 +81,6 @@ impl Device {
             down: vec![0; words],
             spent: vec![0; words],
             levels: Vec::new(),
-            glides: [Glide::NONE; GLIDES],
             wheel: [0.0; 2],
         }
     }

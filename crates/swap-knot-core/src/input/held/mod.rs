@@ -4,14 +4,17 @@ mod device;
 mod glide;
 mod saved;
 
-use self::device::{Device, TOUCHES, bit, level_of, moved_over};
-pub(crate) use self::glide::Glide;
+use self::device::{Device, Part, TOUCHES, bit, level_of, moved_over};
+use self::glide::Gliding;
+pub(crate) use self::glide::{GLIDES, Glide, gliding};
 use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
 
 /// From here on a trigger, half axis or button that delivers a number counts as down.
 const DOWN_AT: f32 = 0.5;
 /// How far an analog input of a device without a dead zone of its own may be off and still rest.
 pub(crate) const LOOSE: f32 = 0.15;
+/// For how many numbers of devices their slots are guessed.
+const GUESSES: usize = 16;
 /// The most touch names that are followed besides those that a rig knows.
 const MAX_STRANGE_TOUCH: usize = 64;
 
@@ -39,7 +42,7 @@ const MAX_STRANGE_TOUCH: usize = 64;
 /// assert!(held.inputs().is_empty());
 /// # Ok::<(), swap_knot::input::InputError>(())
 /// ```
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug)]
 pub struct Held {
     devices: Vec<Device>,
     /// For each control, on how many devices it is down and not spent.
@@ -49,6 +52,20 @@ pub struct Held {
     /// Those that a rig names come first.
     touch: Vec<TouchName>,
     named_touch: usize,
+    glides: [Gliding; GLIDES],
+    /// In which slot a device may be, by its number: adapters give small ones out.
+    guesses: [u16; GUESSES],
+}
+
+impl PartialEq for Held {
+    /// By what is held, whatever was found of how it may move.
+    fn eq(&self, other: &Held) -> bool {
+        self.devices == other.devices
+            && self.count == other.count
+            && self.rest == other.rest
+            && self.touch == other.touch
+            && self.named_touch == other.named_touch
+    }
 }
 
 /// A device on its way from one book to another.
@@ -133,6 +150,8 @@ impl Held {
             rest: vec![Rest::default(); Control::FIXED],
             touch: Vec::new(),
             named_touch: 0,
+            glides: [Gliding::NONE; GLIDES],
+            guesses: [0; GUESSES],
         }
     }
 
@@ -230,6 +249,7 @@ impl Held {
 
     /// Takes over what rests where, and the touch inputs of a rig in its order; what is held stays.
     pub(crate) fn rewire(&mut self, touch: &[TouchName], rest: Vec<Rest>) {
+        self.end_glides();
         let mut names = touch.to_vec();
         let strange = self.touch.iter().enumerate().filter(|(n, name)| {
             let away = |d: &Device| self.is_away(d, Control::touch(*n));
@@ -263,18 +283,21 @@ impl Held {
     /// The slot of a device, made if it is new.
     #[inline]
     pub(crate) fn slot(&mut self, id: DeviceId) -> usize {
-        // Adapters give small numbers out in order, so the number is mostly the slot.
-        let guess = usize::from(id.0);
+        let guess = usize::from(self.guesses[usize::from(id.0) % GUESSES]);
         match self.devices.get(guess) {
             Some(device) if device.id == Some(id) => guess,
-            _ => match self.devices.iter().position(|d| d.id == Some(id)) {
-                Some(at) => at,
-                None => self.new_slot(id),
-            },
+            _ => self.find_slot(id),
         }
     }
 
     #[cold]
+    fn find_slot(&mut self, id: DeviceId) -> usize {
+        let found = self.devices.iter().position(|d| d.id == Some(id));
+        let slot = found.unwrap_or_else(|| self.new_slot(id));
+        self.guesses[usize::from(id.0) % GUESSES] = slot as u16;
+        slot
+    }
+
     fn new_slot(&mut self, id: DeviceId) -> usize {
         if let Some(at) = self.devices.iter().position(|d| d.id.is_none()) {
             self.devices[at].id = Some(id);
@@ -344,6 +367,16 @@ impl Held {
         }
     }
 
+    /// Whether a button of a device is known to be down, or up, as an event has it.
+    #[inline(always)]
+    pub(crate) fn has(&self, id: DeviceId, control: Control, down: bool) -> bool {
+        let guess = usize::from(self.guesses[usize::from(id.0) % GUESSES]);
+        match self.devices.get(guess) {
+            Some(device) if device.id == Some(id) => device.is_down(control) == down,
+            _ => false,
+        }
+    }
+
     /// Whether a control is spent on some device.
     pub(crate) fn is_spent(&self, control: Control) -> bool {
         self.devices.iter().any(|device| device.is_spent(control))
@@ -385,6 +418,7 @@ impl Held {
         let Some((at, _)) = level_of(control) else {
             return false;
         };
+        self.end_glide(at);
         let device = &mut self.devices[slot];
         let known = !device.levels.is_empty();
         if device.levels.len() <= at {
@@ -457,10 +491,17 @@ impl Held {
 
     /// Where an analog control is over all devices, spent ones left out: that which is furthest
     /// from the middle, and of equals that of the lower number, whichever was heard of first.
+    #[inline]
     pub(crate) fn level(&self, control: Control) -> [f32; 2] {
         let Some((at, part)) = level_of(control) else {
             return [0.0; 2];
         };
+        let alone = self.glides_at(at, part);
+        alone.unwrap_or_else(|| self.furthest(control, at, part))
+    }
+
+    #[inline(never)]
+    fn furthest(&self, control: Control, at: usize, part: Part) -> [f32; 2] {
         let square = |[x, y]: [f32; 2]| x * x + y * y;
         let (mut best, mut by) = ([0.0; 2], None);
         for device in &self.devices {

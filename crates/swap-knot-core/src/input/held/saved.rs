@@ -1,7 +1,6 @@
 //! The book put away and taken out again.
 
 use super::device::{Device, TOUCHES};
-use super::glide::{GLIDES, Glide};
 use super::{Held, MAX_STRANGE_TOUCH};
 use crate::bytes::{Garbled, Reader, Writer};
 use crate::input::{Control, DeviceId};
@@ -18,7 +17,11 @@ impl Held {
             rest,
             touch,
             named_touch,
+            // They are found anew.
+            glides: _,
+            guesses: _,
         } = from;
+        self.end_glides();
         self.devices.truncate(devices.len());
         for (to, from) in self.devices.iter_mut().zip(devices) {
             to.copy_from(from);
@@ -56,6 +59,7 @@ impl Held {
 
     /// Reads a book of the same rig into this one.
     pub(crate) fn read(&mut self, from: &mut Reader<'_>) -> Result<(), Garbled> {
+        self.end_glides();
         self.touch.truncate(self.named_touch);
         for _ in 0..from.up_to(MAX_STRANGE_TOUCH)? {
             let len = from.up_to(from.left.len())?;
@@ -103,15 +107,12 @@ impl Device {
             down,
             spent,
             levels,
-            glides: _,
             wheel,
         } = from;
         self.id = *id;
         self.down.clone_from(down);
         self.spent.clone_from(spent);
         self.levels.clone_from(levels);
-        // They are found anew.
-        self.glides = [Glide::NONE; GLIDES];
         self.wheel = *wheel;
     }
 }

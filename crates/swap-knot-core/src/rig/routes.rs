@@ -1,0 +1,175 @@
+//! Wires sorted: under what touches them, under what they work, and which of them go a short way.
+
+use super::wiring::{ActionWiring, Alone, Lone, LoneHow, Moves, Part, Route, Wire, Wiring};
+use crate::input::{Control, GLIDES, gliding};
+use crate::sheet::{Manner, Shape};
+
+/// Sorts wires under the controls that touch them.
+pub(super) fn route(w: &mut Wiring) {
+    let controls = Control::FIXED + w.touch_names.len();
+    let mut completes: Vec<Vec<u16>> = vec![Vec::new(); controls];
+    let mut held_in: Vec<Vec<u16>> = vec![Vec::new(); controls];
+    for (i, wire) in w.wires.iter().enumerate() {
+        if wire.control == Control::NONE {
+            continue;
+        }
+        completes[wire.control.index()].push(i as u16);
+        for [a, b] in w.held_of(wire) {
+            held_in[a.index()].push(i as u16);
+            if a != b {
+                held_in[b.index()].push(i as u16);
+            }
+        }
+    }
+    for (mut completes, held_in) in completes.into_iter().zip(held_in) {
+        let latches = |i: &u16| w.actions[usize::from(w.wires[usize::from(*i)].action)].latch;
+        let latched = held_in.iter().any(latches);
+        w.latches |= latched;
+        completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
+        let lone = match (&completes[..], held_in.is_empty()) {
+            (&[one], true) => {
+                let wire = &w.wires[usize::from(one)];
+                lone_how(w, wire).map(|how| Lone {
+                    wire: one,
+                    action: wire.action,
+                    how,
+                })
+            }
+            _ => None,
+        };
+        w.routes.push(Route {
+            start: w.touched.len() as u32,
+            completes: completes.len() as u16,
+            held_in: held_in.len() as u16,
+            lone,
+            graded: false,
+            latched,
+        });
+        w.touched.extend(completes);
+        w.touched.extend(held_in);
+    }
+}
+
+/// The number by which a control glides, if it is a stick or trigger.
+pub(super) fn glide_of(control: Control) -> Option<u8> {
+    let at = (0..GLIDES).find(|at| gliding(*at) == control)?;
+    Some(at as u8)
+}
+
+/// How an action is moved by the one wire that it follows, if nothing else has to be looked at then.
+fn alone(w: &Wiring, action: &ActionWiring, index: u16) -> Option<Alone> {
+    let wire = &w.wires[usize::from(index)];
+    let port = match (wire.part, action.shape) {
+        (Part::Whole, _) => None,
+        (Part::Port(port), Shape::Pull) => Some(port),
+        _ => return None,
+    };
+    // A rate goes beyond full, and a half of a stick is as far in as a part of it.
+    let plain = action.rate.is_none() && wire.glide.is_some();
+    plain.then_some(Alone {
+        wire: index,
+        feel: wire.feel,
+        port,
+    })
+}
+
+/// Lists what each stick and trigger moves.
+pub(super) fn glide(w: &mut Wiring) {
+    let follow_port = |w: &Wiring, port: usize| -> Vec<u16> {
+        let (start, end) = w.port_range[port];
+        let wires = w.port_wires[start as usize..end as usize].iter().copied();
+        let wire = |i: u16| &w.wires[usize::from(i)];
+        wires
+            .filter(|&i| wire(i).analog && wire(i).control != Control::NONE)
+            .collect()
+    };
+    for index in 0..w.actions.len() {
+        let action = w.actions[index];
+        if action.shape == Shape::Pull
+            && action.ports == 1
+            && let [one] = follow_port(w, usize::from(action.port))[..]
+        {
+            w.actions[index].pulled_by = Some(one);
+        }
+    }
+    for at in 0..GLIDES {
+        let whole = gliding(at);
+        let (first, count) = whole.relatives();
+        let mut moved = Vec::new();
+        for control in (first.0..first.0 + count).map(Control).chain([whole]) {
+            let wires = w.completed_by(control).iter();
+            let wires = wires.map(|&i| &w.wires[usize::from(i)]);
+            moved.extend(wires.filter(|wire| wire.analog).map(|wire| wire.action));
+        }
+        moved.sort_unstable();
+        moved.dedup();
+        let moves = moved.into_iter().map(|action| {
+            let wiring = &w.actions[usize::from(action)];
+            let (start, end) = wiring.whole;
+            let mut follow = w.whole_wires[start as usize..end as usize].to_vec();
+            follow.extend(wiring.all_ports().flat_map(|port| follow_port(w, port)));
+            let alone = match follow[..] {
+                [wire] => alone(w, wiring, wire),
+                _ => None,
+            };
+            Moves { action, alone }
+        });
+        w.moves[at] = moves.collect();
+    }
+}
+
+/// How a wire is worked by its control, if nothing else that is held matters.
+fn lone_how(w: &Wiring, wire: &Wire) -> Option<LoneHow> {
+    if wire.analog || wire.held_len > 0 || wire.strict {
+        return None;
+    }
+    let (feel, action) = (w.feel(wire), &w.actions[usize::from(wire.action)]);
+    let plain = wire.manner == Manner::Press && !action.toggle && action.ignore_within == 0.0;
+    let at_once = feel.ramp_up <= 0.0 && feel.ramp_down <= 0.0;
+    Some(match wire.part {
+        Part::Switch if plain => LoneHow::Press,
+        Part::Port(port) if plain && at_once => LoneHow::Port(port),
+        _ => LoneHow::Manner,
+    })
+}
+
+/// Lists the wires of every port and of every whole action.
+pub(super) fn group(w: &mut Wiring) {
+    let mut by_port: Vec<Vec<u16>> = vec![Vec::new(); w.port_action.len()];
+    let mut by_action: Vec<Vec<u16>> = vec![Vec::new(); w.actions.len()];
+    for (i, wire) in w.wires.iter().enumerate() {
+        match wire.part {
+            Part::Port(port) => by_port[usize::from(port)].push(i as u16),
+            // How far something moves is no place where it is.
+            Part::Whole if [Control::MOUSE_MOVE, Control::PAD_GYRO].contains(&wire.control) => {}
+            Part::Switch => {}
+            Part::Whole => by_action[usize::from(wire.action)].push(i as u16),
+        }
+    }
+    for wires in by_port {
+        w.port_keys.push(keys_alone(w, &wires));
+        let start = w.port_wires.len() as u32;
+        w.port_wires.extend(wires);
+        w.port_range.push((start, w.port_wires.len() as u32));
+    }
+    for (action, wires) in w.actions.iter_mut().zip(by_action) {
+        let start = w.whole_wires.len() as u32;
+        w.whole_wires.extend(wires);
+        action.whole = (start, w.whole_wires.len() as u32);
+    }
+}
+
+/// How far in a port is while any of its wires holds it, but for those of the game itself, if that
+/// does not depend on anything else.
+fn keys_alone(w: &Wiring, wires: &[u16]) -> Option<f32> {
+    let wires = wires.iter().map(|&i| &w.wires[usize::from(i)]);
+    let mut levels = wires
+        .filter(|wire| wire.control != Control::NONE)
+        .map(|wire| {
+            let feel = w.feel(wire);
+            let at_once = !wire.analog && feel.ramp_up <= 0.0 && feel.ramp_down <= 0.0;
+            at_once.then_some(feel.sensitivity)
+        });
+    let first = levels.next()??;
+    levels.all(|level| level == Some(first)).then_some(first)
+}

@@ -1,0 +1,117 @@
+//! A button of a device goes down or up: by the book, then by the rules of chords, or the short way.
+
+use super::state::{Phase, State};
+use super::{Edge, Outcome};
+use crate::input::{Change, Control, DeviceId, DeviceKind};
+use crate::rig::{Lone, LoneHow, Wiring};
+
+impl State {
+    /// A button went down or up on a device. Doubled and missing events are told by the book: a
+    /// press counts only if it was up, and a release only if it was down.
+    pub(super) fn button(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        down: bool,
+        device: DeviceId,
+        kind: DeviceKind,
+    ) {
+        let slot = self.held.slot(device);
+        self.button_of(wiring, control, down, (device, slot, kind));
+    }
+
+    /// The same on a device in a slot.
+    #[inline(always)]
+    pub(super) fn button_of(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        down: bool,
+        (device, slot, kind): (DeviceId, usize, DeviceKind),
+    ) {
+        let change = self.held.button(slot, control, down);
+        self.meant(device, kind, matches!(change, Change::Down { .. }));
+        let (Change::Down { first: true } | Change::Up { last: true }) = change else {
+            if down && self.trail.is_kept() && self.held.is_spent_on(slot, control) {
+                self.tell(wiring, control, None, Outcome::Spent);
+            }
+            return;
+        };
+        // Touch inputs that the rig does not know have no route.
+        let Some(route) = wiring.routes.get(control.index()) else {
+            if down && self.trail.is_kept() {
+                self.tell_silent(wiring, control);
+            }
+            return;
+        };
+        if let Some(lone) = &route.lone {
+            if down && wiring.latches {
+                self.note_part(wiring, control);
+            }
+            if down && self.trail.is_kept() {
+                self.lone_told(wiring, control, lone);
+            } else {
+                self.lone(wiring, lone, down);
+            }
+            if !down && !self.taken.is_empty() {
+                self.forget_taken();
+            }
+        } else if down {
+            self.press(wiring, control);
+        } else {
+            self.release(wiring, control);
+        }
+    }
+
+    /// The short way of a control that works one thing, whatever else is held.
+    #[inline(always)]
+    pub(super) fn lone(&mut self, wiring: &Wiring, lone: &Lone, down: bool) {
+        let index = usize::from(lone.wire);
+        let wire = &mut self.wires[index];
+        let counts = match (down, lone.how) {
+            (true, _) => self.live[index],
+            (false, LoneHow::Manner) => true,
+            (false, _) => wire.phase == Phase::On,
+        };
+        if !counts {
+            return;
+        }
+        let phase = if down { Phase::On } else { Phase::Idle };
+        match lone.how {
+            LoneHow::Press => {
+                wire.phase = phase;
+                self.lone_press(lone.action, down);
+            }
+            LoneHow::Port(port) => {
+                wire.phase = phase;
+                let target = if down { 1.0 } else { 0.0 };
+                wire.ramp.head_for(target, 0.0, self.now);
+                match down {
+                    true => self.hold_port(wiring, lone.action, port),
+                    false => self.free_port(wiring, lone.action, port),
+                }
+            }
+            LoneHow::Manner if down => self.engage(wiring, lone.wire, &wiring.wires[index]),
+            LoneHow::Manner => self.let_go(wiring, lone.wire),
+        }
+    }
+
+    /// Down and up share every step, so that there is nothing for the processor to guess wrong.
+    #[inline(always)]
+    fn lone_press(&mut self, action: u16, down: bool) {
+        let frame = self.frame.wrapping_add(1);
+        let state = &mut self.actions[usize::from(action)];
+        let before = state.on;
+        state.on = if down { before + 1 } else { before - 1 };
+        if before == u16::from(!down) {
+            state.since = if down { self.now } else { state.since };
+            state.began = if down { frame } else { state.began };
+            state.ended = if down { state.ended } else { frame };
+            state.until = if down { state.until } else { self.now };
+            state.cause = if down { state.cause } else { self.cause };
+            state.counted.begun = state.counted.begun.wrapping_add(u32::from(down));
+            state.counted.ended = state.counted.ended.wrapping_add(u32::from(!down));
+            self.note(action, None, if down { Edge::Began } else { Edge::Ended });
+        }
+    }
+}

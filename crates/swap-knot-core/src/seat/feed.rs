@@ -1,0 +1,308 @@
+//! The way of an event in: the short one for what most of them do, and the one that is judged.
+
+use super::Cause;
+use super::kind::DeviceUse;
+use super::state::{Fresh, State};
+use crate::input::{
+    Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, PadButton,
+    Sign, Stick, amount, distance, notched,
+};
+use crate::rig::Wiring;
+
+impl State {
+    /// Events that are played, in the order of time.
+    pub(super) fn feed_all(&mut self, wiring: &Wiring, events: &[Event]) {
+        if wiring.rates.is_empty() {
+            for event in events {
+                if !self.feed_quick(event) {
+                    self.feed(wiring, event);
+                }
+            }
+        } else {
+            // A rate goes by every single movement of a stick.
+            events.iter().for_each(|event| self.feed(wiring, event));
+        }
+        if let Some(last) = events.last() {
+            self.advance(wiring, last.at);
+        }
+    }
+
+    /// Takes in what most events do: a movement of which only the sum counts, or where it ends, so that
+    /// it makes no difference when what is due in time begins; and what is nothing new. Answers whether
+    /// it was one.
+    #[inline(always)]
+    fn feed_quick(&mut self, event: &Event) -> bool {
+        match event.what {
+            EventKind::MouseMove { x, y } if self.quick_mouse => {
+                let (by, far) = distance([x, y]);
+                let at = event.at.max(self.now);
+                self.kind.mouse_move(event.device, at, far);
+                self.add_up_mouse(by);
+                true
+            }
+            EventKind::PadStick { stick, x, y } => {
+                self.held.glide_stick(event.device, stick, [x, y])
+            }
+            EventKind::PadButton {
+                button: PadButton::TriggerLeft,
+                value,
+            } => self.held.glide_trigger(event.device, 0, value),
+            EventKind::PadButton {
+                button: PadButton::TriggerRight,
+                value,
+            } => self.held.glide_trigger(event.device, 1, value),
+            EventKind::Key { place, down, .. } => {
+                // Systems repeat a key that is held, which is nothing to anybody but who wants to be told.
+                self.held.has(event.device, Control::key(place), down) && !self.trail.is_kept()
+            }
+            _ => false,
+        }
+    }
+
+    /// Time goes by up to an event, by which something is about to change.
+    #[inline(always)]
+    fn reach(&mut self, wiring: &Wiring, event: &Event) {
+        self.advance(wiring, event.at);
+        self.add_up_rates(wiring);
+        self.feeding = event.device;
+    }
+
+    /// Judges an event. Apart from the loop, which so stays as small as what it mostly does.
+    #[inline(never)]
+    fn feed(&mut self, wiring: &Wiring, event: &Event) {
+        self.reach(wiring, event);
+        match event.what {
+            EventKind::Key { place, down, .. } => {
+                let slot = self.held.slot(event.device);
+                let of = (event.device, slot, DeviceKind::Keyboard);
+                self.button_of(wiring, Control::key(place), down, of);
+            }
+            _ => self.feed_unusual(wiring, event),
+        }
+    }
+
+    /// The same for all but keys.
+    #[inline(never)]
+    fn feed_unusual(&mut self, wiring: &Wiring, event: &Event) {
+        if !wiring.rates.is_empty() && self.feed_quick(event) {
+            return;
+        }
+        let device = event.device;
+        match event.what {
+            EventKind::MouseMove { x, y } => {
+                let (by, far) = distance([x, y]);
+                self.kind.mouse_move(device, self.now, far);
+                self.motion(wiring, by);
+            }
+            EventKind::PadStick { stick, x, y } => {
+                self.stick(wiring, stick, [x, y].map(amount), device);
+            }
+            EventKind::PadButton { button, value } => {
+                let (control, value) = (Control::pad(button), amount(value).max(0.0));
+                if button.is_trigger() {
+                    self.trigger(wiring, control, value, device);
+                    return;
+                }
+                let slot = self.held.slot(device);
+                if let Some(down) = self.held.pressed(slot, control, value) {
+                    self.button(wiring, control, down, device, DeviceKind::Gamepad);
+                }
+            }
+            EventKind::PadGyro { yaw, pitch, roll } => {
+                self.turned_in_hands(wiring, distance([yaw, pitch, roll]).0);
+            }
+            other => self.feed_other(wiring, device, other.in_range()),
+        }
+    }
+
+    /// The less frequent kinds of events, with their numbers in range.
+    fn feed_other(&mut self, wiring: &Wiring, device: DeviceId, what: EventKind) {
+        match what {
+            EventKind::Wheel { direction } => {
+                self.meant(device, DeviceKind::Mouse, true);
+                self.whole_notch(wiring, Control::wheel(direction));
+            }
+            EventKind::Scroll { x, y } => {
+                let slot = self.held.slot(device);
+                self.scroll(wiring, device, slot, [x, y]);
+            }
+            EventKind::HidAxis { axis, value } => self.axis(wiring, axis, value, device),
+            EventKind::Touch { name, down } => {
+                if let Some(control) = self.held.touch_control(name) {
+                    self.button(wiring, control, down, device, DeviceKind::Touch);
+                }
+            }
+            EventKind::TouchStick { name, x, y } => {
+                if let Some(control) = self.held.touch_control(name) {
+                    let slot = self.held.slot(device);
+                    self.held.set_level(slot, control, [x, y]);
+                    self.pulled(wiring, device, slot, control);
+                }
+            }
+            EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
+            EventKind::Unplugged => {
+                self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
+                self.kind.forget(device);
+                self.lose_latches(wiring, device, Cause::Unplugged);
+            }
+            EventKind::FocusLost => {
+                self.lose(wiring, Cause::Focus, |held| held.spend(device));
+                self.lose_latches(wiring, device, Cause::Focus);
+            }
+            other => {
+                if let Some((control, down)) = other.as_button() {
+                    self.button(wiring, control, down, device, control.device_kind());
+                }
+            }
+        }
+    }
+
+    /// A trigger or an on-screen stick moved: it may be followed, and it is down or up.
+    #[inline(never)]
+    fn pulled(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, control: Control) {
+        let change = self.held.pulled(slot, control);
+        self.changed(device, control, change);
+        self.follow(wiring, std::iter::once(control));
+        self.edge(wiring, control, change);
+        self.grade(wiring, control);
+    }
+
+    /// What changed on one device, where it changes anything for the seat.
+    fn edge(&mut self, wiring: &Wiring, control: Control, change: Change) {
+        match change {
+            Change::Down { first: true } => self.press(wiring, control),
+            Change::Up { last: true } => self.release(wiring, control),
+            _ => {}
+        }
+    }
+
+    fn changed(&mut self, device: DeviceId, control: Control, change: Change) {
+        let down = matches!(change, Change::Down { .. });
+        self.meant(device, control.device_kind(), down);
+    }
+
+    /// A device was worked on purpose, if `really`.
+    #[inline]
+    pub(super) fn meant(&mut self, device: DeviceId, kind: DeviceKind, really: bool) {
+        let at = self.now;
+        if really {
+            self.kind.meant(DeviceUse { device, kind, at });
+        }
+    }
+
+    #[inline(never)]
+    fn trigger(&mut self, wiring: &Wiring, control: Control, value: f32, device: DeviceId) {
+        let slot = self.held.slot(device);
+        self.held.set_level(slot, control, [value, 0.0]);
+        self.pulled(wiring, device, slot, control);
+        self.find_glide(wiring, slot, control, &[]);
+    }
+
+    #[inline(never)]
+    fn stick(&mut self, wiring: &Wiring, stick: Stick, at: [f32; 2], device: DeviceId) {
+        let slot = self.held.slot(device);
+        let whole = Control::stick(stick);
+        self.held.set_level(slot, whole, at);
+        let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
+        self.halves(wiring, (device, slot), whole, halves, true);
+        self.find_glide(wiring, slot, whole, &halves);
+    }
+
+    #[inline(never)]
+    fn axis(&mut self, wiring: &Wiring, axis: HidAxis, value: f32, device: DeviceId) {
+        let slot = self.held.slot(device);
+        let whole = Control::hid_axis(axis);
+        // Where a throttle stands when it is first heard of says nothing about its player.
+        let known = self.held.set_level(slot, whole, [value, 0.0]);
+        let halves = [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s));
+        self.halves(wiring, (device, slot), whole, halves, known);
+    }
+
+    /// A whole stick or axis moved, and its halves with it: what ends does so first, and none of
+    /// what goes down is held before the others.
+    fn halves<const N: usize>(
+        &mut self,
+        wiring: &Wiring,
+        (device, slot): (DeviceId, usize),
+        whole: Control,
+        halves: [Control; N],
+        known: bool,
+    ) {
+        let changes = halves.map(|half| self.held.pulled(slot, half));
+        self.held.moved(slot, whole);
+        self.fresh.first = halves[0].0;
+        self.fresh.bits = 0;
+        for (n, (&half, &change)) in halves.iter().zip(&changes).enumerate() {
+            if known {
+                self.changed(device, half, change);
+            }
+            match change {
+                Change::Down { first: true } => self.fresh.bits |= 1 << n,
+                Change::Up { last: true } => self.release(wiring, half),
+                _ => {}
+            }
+        }
+        self.follow(wiring, halves.into_iter().chain([whole]));
+        for (&half, &change) in halves.iter().zip(&changes) {
+            if change == (Change::Down { first: true }) {
+                self.press(wiring, half);
+            }
+        }
+        for half in halves {
+            self.grade(wiring, half);
+        }
+        self.fresh = Fresh::default();
+    }
+
+    /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and
+    /// what others hold goes on.
+    #[inline(never)]
+    pub(super) fn lose(&mut self, wiring: &Wiring, cause: Cause, how: impl FnOnce(&mut Held)) {
+        let outer = std::mem::replace(&mut self.cause, cause);
+        let all = || (0..wiring.routes.len()).map(|n| Control(n as u16));
+        let mut before = std::mem::take(&mut self.scratch);
+        before.clear();
+        before.extend(all().map(|c| self.held.is_down(c)));
+        how(&mut self.held);
+        for control in all() {
+            if before[control.index()] && !self.held.is_down(control) {
+                self.broken(wiring, control);
+            }
+        }
+        self.scratch = before;
+        self.held.end_glides();
+        all().for_each(|control| self.grade(wiring, control));
+        self.follow(wiring, all());
+        self.cause = outer;
+        self.forget_taken();
+    }
+
+    /// An event that somebody else plays on. Which device the player uses is told by it all the same.
+    pub(super) fn overhear(&mut self, wiring: &Wiring, event: &Event) {
+        self.advance(wiring, event.at);
+        self.add_up_rates(wiring);
+        let (device, what) = (event.device, event.what.in_range());
+        let meant = match what {
+            EventKind::Unplugged | EventKind::FocusLost => {
+                return self.feed_other(wiring, device, what);
+            }
+            EventKind::MouseMove { x, y } => {
+                self.kind.mouse_move(device, self.now, x.abs() + y.abs());
+                false
+            }
+            EventKind::Wheel { .. } => true,
+            EventKind::Scroll { x, y } => {
+                let slot = self.held.slot(device);
+                notched(self.held.turn(slot, [x, y])).next().is_some()
+            }
+            _ => false,
+        };
+        let mut went_down = false;
+        self.lose(wiring, Cause::Focus, |held| {
+            went_down = held.feed_spending(event);
+        });
+        if let Some(kind) = what.device_kind() {
+            self.meant(device, kind, meant || went_down);
+        }
+    }
+}
