@@ -8,6 +8,7 @@ use crate::rig::{Lone, LoneHow, Wiring};
 impl State {
     /// A button went down or up on a device. Doubled and missing events are told by the book: a
     /// press counts only if it was up, and a release only if it was down.
+    #[inline(never)]
     pub(super) fn button(
         &mut self,
         wiring: &Wiring,
@@ -16,19 +17,19 @@ impl State {
         device: DeviceId,
         kind: DeviceKind,
     ) {
-        let slot = self.held.slot(device);
-        self.button_of(wiring, control, down, (device, slot, kind));
+        self.button_of(wiring, control, down, (device, kind));
     }
 
-    /// The same on a device in a slot.
+    /// The same as a part of what calls it: of a key, which is most of them.
     #[inline(always)]
     pub(super) fn button_of(
         &mut self,
         wiring: &Wiring,
         control: Control,
         down: bool,
-        (device, slot, kind): (DeviceId, usize, DeviceKind),
+        (device, kind): (DeviceId, DeviceKind),
     ) {
+        let slot = self.held.slot(device);
         let change = self.held.button(slot, control, down);
         self.meant(device, kind, matches!(change, Change::Down { .. }));
         let (Change::Down { first: true } | Change::Up { last: true }) = change else {
@@ -67,38 +68,38 @@ impl State {
     #[inline(always)]
     pub(super) fn lone(&mut self, wiring: &Wiring, lone: &Lone, down: bool) {
         let index = usize::from(lone.wire);
-        let wire = &mut self.wires[index];
-        let counts = match (down, lone.how) {
-            (true, _) => self.live[index],
-            (false, LoneHow::Manner) => true,
-            (false, _) => wire.phase == Phase::On,
+        let live = self.live[index];
+        let port = match lone.how {
+            LoneHow::Press => return self.lone_press(lone, live, down),
+            LoneHow::Port(port) => port,
+            LoneHow::Manner if !down => return self.let_go(wiring, lone.wire),
+            LoneHow::Manner if live => {
+                return self.engage(wiring, lone.wire, &wiring.wires[index]);
+            }
+            LoneHow::Manner => return,
         };
-        if !counts {
-            return;
-        }
-        let phase = if down { Phase::On } else { Phase::Idle };
-        match lone.how {
-            LoneHow::Press => {
-                wire.phase = phase;
-                self.lone_press(lone.action, down);
-            }
-            LoneHow::Port(port) => {
-                wire.phase = phase;
-                let target = if down { 1.0 } else { 0.0 };
-                wire.ramp.head_for(target, 0.0, self.now);
-                match down {
-                    true => self.hold_port(wiring, lone.action, port),
-                    false => self.free_port(wiring, lone.action, port),
-                }
-            }
-            LoneHow::Manner if down => self.engage(wiring, lone.wire, &wiring.wires[index]),
-            LoneHow::Manner => self.let_go(wiring, lone.wire),
+        let wire = &mut self.wires[index];
+        if down && live {
+            wire.phase = Phase::On;
+            wire.ramp.head_for(1.0, 0.0, self.now);
+            self.hold_port(wiring, lone.action, port);
+        } else if !down && wire.phase == Phase::On {
+            wire.phase = Phase::Idle;
+            wire.ramp.head_for(0.0, 0.0, self.now);
+            self.free_port(wiring, lone.action, port);
         }
     }
 
     /// Down and up share every step, so that there is nothing for the processor to guess wrong.
     #[inline(always)]
-    fn lone_press(&mut self, action: u16, down: bool) {
+    fn lone_press(&mut self, lone: &Lone, live: bool, down: bool) {
+        let wire = &mut self.wires[usize::from(lone.wire)];
+        let counts = if down { live } else { wire.phase == Phase::On };
+        if !counts {
+            return;
+        }
+        wire.phase = if down { Phase::On } else { Phase::Idle };
+        let action = lone.action;
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];
         let before = state.on;

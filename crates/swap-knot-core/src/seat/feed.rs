@@ -5,22 +5,21 @@ use super::kind::DeviceUse;
 use super::state::{Fresh, State};
 use crate::input::{
     Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, PadButton,
-    Sign, Stick, amount, distance, notched,
+    Place, Sign, Stick, amount, distance, notched,
 };
 use crate::rig::Wiring;
 
 impl State {
     /// Events that are played, in the order of time.
     pub(super) fn feed_all(&mut self, wiring: &Wiring, events: &[Event]) {
-        if wiring.rates.is_empty() {
-            for event in events {
-                if !self.feed_quick(event) {
-                    self.feed(wiring, event);
-                }
+        // A rate goes by every single movement of a stick.
+        let no_rates = wiring.rates.is_empty();
+        for event in events {
+            if let EventKind::Key { place, down, .. } = event.what {
+                self.key(wiring, event, place, down);
+            } else if !(no_rates && self.feed_quick(event)) {
+                self.feed(wiring, event);
             }
-        } else {
-            // A rate goes by every single movement of a stick.
-            events.iter().for_each(|event| self.feed(wiring, event));
         }
         if let Some(last) = events.last() {
             self.advance(wiring, last.at);
@@ -28,8 +27,7 @@ impl State {
     }
 
     /// Takes in what most events do: a movement of which only the sum counts, or where it ends, so that
-    /// it makes no difference when what is due in time begins; and what is nothing new. Answers whether
-    /// it was one.
+    /// it makes no difference when what is due in time begins. Answers whether it was one.
     #[inline(always)]
     fn feed_quick(&mut self, event: &Event) -> bool {
         match event.what {
@@ -51,10 +49,6 @@ impl State {
                 button: PadButton::TriggerRight,
                 value,
             } => self.held.glide_trigger(event.device, 1, value),
-            EventKind::Key { place, down, .. } => {
-                // Systems repeat a key that is held, which is nothing to anybody but who wants to be told.
-                self.held.has(event.device, Control::key(place), down) && !self.trail.is_kept()
-            }
             _ => false,
         }
     }
@@ -67,23 +61,19 @@ impl State {
         self.feeding = event.device;
     }
 
-    /// Judges an event. Apart from the loop, which so stays as small as what it mostly does.
+    /// A key went down or up, or repeats. Apart from the loop, as all that is judged, so that the loop
+    /// stays as small as what it mostly does.
+    #[inline(never)]
+    fn key(&mut self, wiring: &Wiring, event: &Event, place: Place, down: bool) {
+        self.reach(wiring, event);
+        let of = (event.device, DeviceKind::Keyboard);
+        self.button_of(wiring, Control::key(place), down, of);
+    }
+
+    /// Judges an event that is of no key.
     #[inline(never)]
     fn feed(&mut self, wiring: &Wiring, event: &Event) {
         self.reach(wiring, event);
-        match event.what {
-            EventKind::Key { place, down, .. } => {
-                let slot = self.held.slot(event.device);
-                let of = (event.device, slot, DeviceKind::Keyboard);
-                self.button_of(wiring, Control::key(place), down, of);
-            }
-            _ => self.feed_unusual(wiring, event),
-        }
-    }
-
-    /// The same for all but keys.
-    #[inline(never)]
-    fn feed_unusual(&mut self, wiring: &Wiring, event: &Event) {
         if !wiring.rates.is_empty() && self.feed_quick(event) {
             return;
         }
@@ -182,12 +172,10 @@ impl State {
     }
 
     /// A device was worked on purpose, if `really`.
-    #[inline]
+    #[inline(always)]
     pub(super) fn meant(&mut self, device: DeviceId, kind: DeviceKind, really: bool) {
         let at = self.now;
-        if really {
-            self.kind.meant(DeviceUse { device, kind, at });
-        }
+        self.kind.meant(DeviceUse { device, kind, at }, really);
     }
 
     #[inline(never)]

@@ -19,11 +19,11 @@ pub struct DeviceUse {
     pub at: Time,
 }
 
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug)]
 pub(super) struct KindInUse {
     pub(super) current: DeviceKind,
-    /// The last use of each kind.
-    pub(super) last: [Option<(DeviceId, Time)>; DeviceKind::ALL.len()],
+    /// The last use of each kind; the last place is for what was not meant.
+    pub(super) last: [Option<(DeviceId, Time)>; DeviceKind::ALL.len() + 1],
     pub(super) forced: Option<DeviceKind>,
     /// What the game was told last.
     pub(super) told: DeviceKind,
@@ -31,11 +31,19 @@ pub(super) struct KindInUse {
     pub(super) moving: (Time, f32),
 }
 
+impl PartialEq for KindInUse {
+    /// All but what was not meant, which nobody asks for.
+    fn eq(&self, other: &Self) -> bool {
+        let all = |k: &Self| (k.current, k.forced, k.told, k.moving);
+        all(self) == all(other) && self.lasts() == other.lasts()
+    }
+}
+
 impl Default for KindInUse {
     fn default() -> Self {
         KindInUse {
             current: DeviceKind::Keyboard,
-            last: [None; DeviceKind::ALL.len()],
+            last: [None; DeviceKind::ALL.len() + 1],
             forced: None,
             told: DeviceKind::Keyboard,
             moving: (Time::ZERO, 0.0),
@@ -58,11 +66,19 @@ impl KindInUse {
         std::mem::replace(&mut self.told, current) != current
     }
 
-    /// Something was worked on purpose.
-    #[inline]
-    pub(super) fn meant(&mut self, by: DeviceUse) {
-        self.current = by.kind;
-        self.last[by.kind as usize] = Some((by.device, by.at));
+    /// Something was worked on purpose, if `really`. Without a branch: this is on the path of every
+    /// event.
+    #[inline(always)]
+    pub(super) fn meant(&mut self, by: DeviceUse, really: bool) {
+        const ELSEWHERE: usize = DeviceKind::ALL.len();
+        self.current = if really { by.kind } else { self.current };
+        let place = if really { by.kind as usize } else { ELSEWHERE };
+        self.last[place] = Some((by.device, by.at));
+    }
+
+    /// The last use of each kind.
+    pub(super) fn lasts(&self) -> &[Option<(DeviceId, Time)>] {
+        &self.last[..DeviceKind::ALL.len()]
     }
 
     /// The last use of a kind of device.
@@ -78,6 +94,7 @@ impl KindInUse {
         }
     }
 
+    /// The mouse moved so far, along both axes together.
     #[inline(always)]
     pub(super) fn mouse_move(&mut self, device: DeviceId, at: Time, by: f32) {
         if self.current == DeviceKind::Mouse {
@@ -93,7 +110,7 @@ impl KindInUse {
         // device does moving the mouse lead back.
         if self.moving.1 > MOVE_FAR && self.current != DeviceKind::Keyboard {
             let kind = DeviceKind::Mouse;
-            self.meant(DeviceUse { device, kind, at });
+            self.meant(DeviceUse { device, kind, at }, true);
         }
     }
 

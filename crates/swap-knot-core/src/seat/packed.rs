@@ -166,7 +166,7 @@ impl State {
         to.number(kind.forced.map_or(0, |k| k as u64 + 1));
         to.time(kind.moving.0);
         to.float(kind.moving.1);
-        for last in &kind.last {
+        for last in kind.lasts() {
             to.flag(last.is_some());
             if let Some((device, at)) = last {
                 to.number(u64::from(device.0));
@@ -283,7 +283,7 @@ impl State {
         let forced = from.up_to(kinds.len())?;
         self.kind.forced = forced.checked_sub(1).map(|k| kinds[k]);
         self.kind.moving = (from.time()?, from.float()?);
-        for last in &mut self.kind.last {
+        for last in &mut self.kind.last[..kinds.len()] {
             *last = match from.flag()? {
                 true => Some((
                     DeviceId(from.up_to(usize::from(u16::MAX))? as u16),

@@ -278,11 +278,16 @@ impl State {
 
     /// Sets the clock, which may go back: an event that was stamped in the future does not stop it.
     /// How long things have been going on stays as it was.
+    #[inline]
     pub(super) fn set_clock(&mut self, wiring: &Wiring, now: Time) {
-        if now >= self.now {
-            self.advance(wiring, now);
-            return;
+        match now >= self.now {
+            true => self.advance(wiring, now),
+            false => self.turn_back(now),
         }
+    }
+
+    #[cold]
+    fn turn_back(&mut self, now: Time) {
         let back = self.now.as_micros() - now.as_micros();
         for wire in &mut self.wires {
             wire.since = wire.since.minus(back);

@@ -367,16 +367,6 @@ impl Held {
         }
     }
 
-    /// Whether a button of a device is known to be down, or up, as an event has it.
-    #[inline(always)]
-    pub(crate) fn has(&self, id: DeviceId, control: Control, down: bool) -> bool {
-        let guess = usize::from(self.guesses[usize::from(id.0) % GUESSES]);
-        match self.devices.get(guess) {
-            Some(device) if device.id == Some(id) => device.is_down(control) == down,
-            _ => false,
-        }
-    }
-
     /// Whether a control is spent on some device.
     pub(crate) fn is_spent(&self, control: Control) -> bool {
         self.devices.iter().any(|device| device.is_spent(control))
