@@ -73,25 +73,18 @@ fn alone(w: &Wiring, action: &ActionWiring, index: u16) -> Option<Alone> {
     })
 }
 
+/// The wires that have a port follow how far something is in, but for those of the game itself.
+fn following(w: &Wiring, port: usize) -> Vec<u16> {
+    let (start, end) = w.port_range[port];
+    let wires = w.port_wires[start as usize..end as usize].iter().copied();
+    let follows = |wire: &Wire| wire.analog && wire.control != Control::NONE;
+    wires
+        .filter(|&i| follows(&w.wires[usize::from(i)]))
+        .collect()
+}
+
 /// Lists what each stick and trigger moves.
 pub(super) fn glide(w: &mut Wiring) {
-    let follow_port = |w: &Wiring, port: usize| -> Vec<u16> {
-        let (start, end) = w.port_range[port];
-        let wires = w.port_wires[start as usize..end as usize].iter().copied();
-        let wire = |i: u16| &w.wires[usize::from(i)];
-        wires
-            .filter(|&i| wire(i).analog && wire(i).control != Control::NONE)
-            .collect()
-    };
-    for index in 0..w.actions.len() {
-        let action = w.actions[index];
-        if action.shape == Shape::Pull
-            && action.ports == 1
-            && let [one] = follow_port(w, usize::from(action.port))[..]
-        {
-            w.actions[index].pulled_by = Some(one);
-        }
-    }
     for at in 0..GLIDES {
         let whole = gliding(at);
         let (first, count) = whole.relatives();
@@ -107,7 +100,7 @@ pub(super) fn glide(w: &mut Wiring) {
             let wiring = &w.actions[usize::from(action)];
             let (start, end) = wiring.whole;
             let mut follow = w.whole_wires[start as usize..end as usize].to_vec();
-            follow.extend(wiring.all_ports().flat_map(|port| follow_port(w, port)));
+            follow.extend(wiring.all_ports().flat_map(|port| following(w, port)));
             let alone = match follow[..] {
                 [wire] => alone(w, wiring, wire),
                 _ => None,
@@ -147,7 +140,6 @@ pub(super) fn group(w: &mut Wiring) {
         }
     }
     for wires in by_port {
-        w.port_keys.push(keys_alone(w, &wires));
         let start = w.port_wires.len() as u32;
         w.port_wires.extend(wires);
         w.port_range.push((start, w.port_wires.len() as u32));
@@ -157,13 +149,26 @@ pub(super) fn group(w: &mut Wiring) {
         w.whole_wires.extend(wires);
         action.whole = (start, w.whole_wires.len() as u32);
     }
+    for port in 0..w.port_action.len() {
+        let action = usize::from(w.port_action[port]);
+        if w.actions[action].shape == Shape::Pull
+            && let [one] = following(w, port)[..]
+        {
+            w.actions[action].pulled_by = Some(one);
+        }
+        w.port_keys.push(keys_alone(w, port));
+    }
 }
 
-/// How far in a port is while any of its wires holds it, but for those of the game itself, if that
-/// does not depend on anything else.
-fn keys_alone(w: &Wiring, wires: &[u16]) -> Option<f32> {
-    let wires = wires.iter().map(|&i| &w.wires[usize::from(i)]);
-    let mut levels = wires
+/// How far in a port is while any of its keys and buttons holds it, if that does not depend on anything
+/// else.
+fn keys_alone(w: &Wiring, port: usize) -> Option<f32> {
+    let (start, end) = w.port_range[port];
+    let pulled_by = w.actions[usize::from(w.port_action[port])].pulled_by;
+    let wires = w.port_wires[start as usize..end as usize].iter();
+    let keys = wires.filter(|i| Some(**i) != pulled_by);
+    let mut levels = keys
+        .map(|&i| &w.wires[usize::from(i)])
         .filter(|wire| wire.control != Control::NONE)
         .map(|wire| {
             let feel = w.feel(wire);

@@ -171,8 +171,8 @@ pub(crate) struct Wiring {
     pub(crate) port_range: Vec<(u32, u32)>,
     /// In the order in which they were added: those by which the game works it itself come last.
     pub(crate) port_wires: Vec<u16>,
-    /// How far in each port is while anything holds it, where that is the same for all that do, at
-    /// once: keys and buttons without ramps.
+    /// How far in each port is while a key or button holds it, where that is the same for all that do,
+    /// at once and without anything else that it follows, but for [`ActionWiring::pulled_by`].
     pub(crate) port_keys: Vec<Option<f32>>,
     pub(crate) whole_wires: Vec<u16>,
     pub(crate) touch_names: Vec<TouchName>,

@@ -65,8 +65,8 @@ impl State {
             return sum;
         }
         let at = |moment: Time| {
-            let levels = self.levels(wiring, action, moment, None);
-            self.value_of(wiring, action, &levels, true).map(f64::from)
+            let base = self.base(action, &self.levels(wiring, action, moment), true);
+            self.value_of(wiring, action, base, true).map(f64::from)
         };
         let seconds = |from: Time, to: Time| to.since(from).as_secs_f64();
         // Where a ramp arrives there is a corner; between corners the value bends gently.
@@ -106,8 +106,8 @@ impl State {
     /// The deflection of an action now, beyond full.
     fn tilt(&self, wiring: &Wiring, index: usize) -> [f32; 3] {
         let action = &wiring.actions[index];
-        let levels = self.levels(wiring, action, self.now, None);
-        self.value_of(wiring, action, &levels, true)
+        let base = self.base(action, &self.levels(wiring, action, self.now), true);
+        self.value_of(wiring, action, base, true)
     }
 }
 

@@ -55,32 +55,17 @@ impl State {
     pub(super) fn work_out(&mut self, wiring: &Wiring, index: u16) {
         let action = &wiring.actions[usize::from(index)];
         let beyond = action.rate.is_some();
-        let full = if beyond { f32::MAX } else { 1.0 };
-        let rests = self.ramping.is_empty();
-        let mut levels = [0.0; PORTS];
-        for (port, level) in action.all_ports().zip(&mut levels) {
-            if !rests || self.ports[port].count > 0 {
-                *level = self.port_level(wiring, port, self.now, action.pulled_by);
-            }
-            self.ports[port].value = level.min(full);
-        }
+        let levels = self.levels(wiring, action, self.now);
         let base = self.base(action, &levels, beyond);
-        let value = match action.shape {
-            Shape::Press => [0.0; 3],
-            Shape::Pull => {
-                let pulled = action
-                    .pulled_by
-                    .map_or(0.0, |wire| self.follows(wiring, wire));
-                let far = base.with_pull(pulled, beyond);
-                for port in &mut self.ports[action.all_ports()] {
-                    port.value = far;
-                }
-                [far, 0.0, 0.0]
+        let value = self.value_of(wiring, action, base, beyond);
+        let ports = &mut self.ports[action.all_ports()];
+        if action.pulled_by.is_some() {
+            ports.iter_mut().for_each(|port| port.value = value[0]);
+        } else {
+            for (port, level) in ports.iter_mut().zip(levels) {
+                port.value = within(level, beyond);
             }
-            Shape::Line | Shape::Plane | Shape::Space => {
-                self.with_whole(wiring, action, base, beyond)
-            }
-        };
+        }
         let state = &mut self.actions[usize::from(index)];
         state.base = base;
         state.value = value;
@@ -90,69 +75,53 @@ impl State {
     /// Notes what the keys make of every action, for a state that comes from elsewhere.
     pub(super) fn note_bases(&mut self, wiring: &Wiring) {
         for (index, action) in wiring.actions.iter().enumerate() {
-            let levels = self.levels(wiring, action, self.now, action.pulled_by);
+            let levels = self.levels(wiring, action, self.now);
             self.actions[index].base = self.base(action, &levels, action.rate.is_some());
         }
     }
 
-    /// What the ports of an action make of it that are so far in.
-    fn base(&self, action: &ActionWiring, levels: &[f32; PORTS], beyond: bool) -> Base {
-        match action.shape {
-            // Told by whether it is on, see `Seat::space`.
-            Shape::Press => Base::default(),
-            Shape::Pull => {
-                let length = if beyond {
-                    levels[0]
-                } else {
-                    levels[0].min(1.0)
-                };
-                let value = [length, 0.0, 0.0];
-                Base { value, length }
-            }
-            Shape::Line | Shape::Plane | Shape::Space if *levels == [0.0; PORTS] => Base::default(),
-            Shape::Line | Shape::Plane | Shape::Space => self.by_arms(action, levels, beyond),
-        }
-    }
-
-    /// How far each port of an action is in at a moment, after feel and beyond full, but for what one
-    /// wire does.
-    #[inline]
-    pub(super) fn levels(
-        &self,
-        wiring: &Wiring,
-        action: &ActionWiring,
-        at: Time,
-        but: Option<u16>,
-    ) -> [f32; PORTS] {
+    /// How far each port of an action is in at a moment, after feel and beyond full, but for a trigger
+    /// that is all that it follows.
+    #[inline(always)]
+    pub(super) fn levels(&self, wiring: &Wiring, action: &ActionWiring, at: Time) -> [f32; PORTS] {
         let mut levels = [0.0; PORTS];
-        if !self.ports_rest(action, at) {
-            for (port, level) in action.all_ports().zip(&mut levels) {
-                *level = self.port_level(wiring, port, at, but);
-            }
+        for (port, level) in action.all_ports().zip(&mut levels) {
+            *level = self.port_level(wiring, action, port, at);
         }
         levels
     }
 
-    /// Whether all ports of an action are at rest, since nothing holds one and nothing is on its way:
-    /// as it is while a stick has the action.
+    /// What the ports of an action make of it that are so far in: within full, or beyond it.
     #[inline]
-    fn ports_rest(&self, action: &ActionWiring, at: Time) -> bool {
-        let ports = self.ports[action.all_ports()].iter();
-        self.ramping.is_empty() && at >= self.now && ports.map(|p| p.count).all(|count| count == 0)
+    pub(super) fn base(&self, action: &ActionWiring, levels: &[f32; PORTS], beyond: bool) -> Base {
+        match action.shape {
+            // Told by whether it is on, see `Seat::space`.
+            Shape::Press => Base::default(),
+            Shape::Pull => {
+                let length = within(levels[0], beyond);
+                let value = [length, 0.0, 0.0];
+                Base { value, length }
+            }
+            Shape::Line | Shape::Plane | Shape::Space => self.by_arms(action, levels, beyond),
+        }
     }
 
-    /// The value of an action whose ports are so far in: within full, or beyond it.
+    /// The value of an action of whose ports that is made.
+    #[inline]
     pub(super) fn value_of(
         &self,
         wiring: &Wiring,
         action: &ActionWiring,
-        levels: &[f32; PORTS],
+        base: Base,
         beyond: bool,
     ) -> [f32; 3] {
-        let base = self.base(action, levels, beyond);
-        match action.shape {
-            Shape::Press | Shape::Pull => base.value,
-            Shape::Line | Shape::Plane | Shape::Space => {
+        match (action.shape, action.pulled_by) {
+            (Shape::Press, _) | (Shape::Pull, None) => base.value,
+            (Shape::Pull, Some(wire)) => {
+                let far = self.follows(wiring, wire);
+                [base.with_pull(far, beyond), 0.0, 0.0]
+            }
+            (Shape::Line | Shape::Plane | Shape::Space, _) => {
                 self.with_whole(wiring, action, base, beyond)
             }
         }
@@ -170,11 +139,10 @@ impl State {
     ) -> [f32; 3] {
         let (start, end) = action.whole;
         for &index in &wiring.whole_wires[start as usize..end as usize] {
-            if self.wires[usize::from(index)].phase != Phase::On {
-                continue;
+            if self.is_on(index) {
+                let level = self.whole_level(wiring, &wiring.wires[usize::from(index)]);
+                base = base.or_further(level, beyond);
             }
-            let level = self.whole_level(wiring, &wiring.wires[usize::from(index)]);
-            base = base.or_further(level, beyond);
         }
         base.value
     }
@@ -206,8 +174,7 @@ impl State {
     fn pair(&self, action: &ActionWiring, axis: usize, levels: &[f32; PORTS], beyond: bool) -> f32 {
         let first = usize::from(action.port) + axis * 2;
         let (minus, plus) = (&self.ports[first], &self.ports[first + 1]);
-        let within = |level: f32| if beyond { level } else { level.min(1.0) };
-        let (down, up) = (within(levels[axis * 2]), within(levels[axis * 2 + 1]));
+        let [down, up] = [levels[axis * 2], levels[axis * 2 + 1]].map(|l| within(l, beyond));
         if !(minus.is_on() && plus.is_on()) {
             return up - down;
         }
@@ -221,42 +188,53 @@ impl State {
         }
     }
 
-    /// How far a port is in: as far as that of its wires that goes furthest.
-    #[inline]
-    fn port_level(&self, wiring: &Wiring, port: usize, at: Time, but: Option<u16>) -> f32 {
+    /// How far a port is in: as far as that of its wires that goes furthest, but for a trigger that is
+    /// all that its action follows.
+    #[inline(always)]
+    fn port_level(&self, wiring: &Wiring, action: &ActionWiring, port: usize, at: Time) -> f32 {
         let state = &self.ports[port];
         if self.ramping.is_empty() && at >= self.now {
-            if state.count == 0 {
-                return 0.0;
-            }
+            let pulled = action.pulled_by.is_some_and(|wire| self.is_on(wire));
+            let is_held = state.count > u16::from(pulled);
             // Nothing has to be looked through where any of its keys takes it as far.
             if let Some(level) = wiring.port_keys[port]
                 && self.drives == 0
                 && !state.latched
             {
-                return level;
+                // Without a branch: which keys are held is anybody's guess.
+                return level * f32::from(u8::from(is_held));
+            }
+            if !is_held {
+                return 0.0;
             }
         }
-        self.furthest_of_port(wiring, port, at, but)
+        self.furthest_of_port(wiring, action, port, at)
+    }
+
+    fn is_on(&self, wire: u16) -> bool {
+        self.wires[usize::from(wire)].phase == Phase::On
     }
 
     /// Of all that work a port, the one that goes furthest, looked through.
     #[inline(never)]
-    fn furthest_of_port(&self, wiring: &Wiring, port: usize, at: Time, but: Option<u16>) -> f32 {
+    fn furthest_of_port(
+        &self,
+        wiring: &Wiring,
+        action: &ActionWiring,
+        port: usize,
+        at: Time,
+    ) -> f32 {
         let (start, end) = wiring.port_range[port];
         let wires = wiring.port_wires[start as usize..end as usize].iter();
         let level = |&index: &u16| {
-            if Some(index) == but {
-                return 0.0;
-            }
             let (state, wire) = (
                 &self.wires[usize::from(index)],
                 &wiring.wires[usize::from(index)],
             );
             if wire.analog {
-                return match state.phase {
-                    Phase::On => self.level_of(wiring, index)[0],
-                    _ => 0.0,
+                return match Some(index) == action.pulled_by {
+                    true => 0.0,
+                    false => self.follows(wiring, index),
                 };
             }
             match state.ramp.at(at) {
@@ -272,9 +250,9 @@ impl State {
 
     /// How far in the control of a wire is that follows it, if it does.
     fn follows(&self, wiring: &Wiring, index: u16) -> f32 {
-        match self.wires[usize::from(index)].phase {
-            Phase::On => self.level_of(wiring, index)[0],
-            _ => 0.0,
+        match self.is_on(index) {
+            true => self.level_of(wiring, index)[0],
+            false => 0.0,
         }
     }
 
@@ -308,4 +286,10 @@ impl State {
             .and_then(|at| self.held.glided_to(usize::from(at)));
         glided.unwrap_or_else(|| self.held.level(wire.control))
     }
+}
+
+/// An amount within full, or beyond it; it is a number.
+#[inline]
+fn within(far: f32, beyond: bool) -> f32 {
+    if beyond || far < 1.0 { far } else { 1.0 }
 }
