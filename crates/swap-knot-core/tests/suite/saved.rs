@@ -6,7 +6,8 @@ use swap_knot::input::TouchName;
 use swap_knot::play::{Cause, Pace, RestoreError, SavedSeat};
 use swap_knot::sheet::{ActionId, Arm};
 use swap_knot::{
-    DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat, Sheet, Stick, Time,
+    DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat, Seats, Sheet, Stick,
+    Time,
 };
 
 /// One action of every kind, on every kind of device.
@@ -409,4 +410,32 @@ fn a_bot_that_plans_ahead_takes_no_more_and_more_room() {
     play(0);
     let info = allocation_counter::measure(|| play(5_000));
     assert_eq!(info.count_total, 0, "{info:?}");
+}
+
+/// What is judged since another device changed hands has its value at once, so that what is saved then
+/// as bytes goes on with it.
+#[test]
+fn what_is_judged_between_two_ticks_is_saved_with_its_value() {
+    let sheet = small(SHEET);
+    let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    let pull = id(&sheet, "pull");
+    let mut seats = Seats::new();
+    for device in 0..2 {
+        let seat = seats.add(rig.clone()).unwrap();
+        seats.give(DeviceId(device), &[seat]);
+    }
+    seats.feed(&Event {
+        at: Time::from_millis(1),
+        device: DeviceId(1),
+        what: what::pad(PadButton::TriggerLeft, 1.0),
+    });
+    seats.give(DeviceId(0), &[]);
+    let mut bytes = Vec::new();
+    SavedSeat::new(seats.get(1).unwrap()).write(&mut bytes);
+    let mut other = Seat::new(rig.clone());
+    other
+        .restore(&SavedSeat::read(&bytes, &rig).unwrap())
+        .unwrap();
+    other.tick(Time::from_millis(16));
+    assert_eq!(other.value(pull), 1.0);
 }
