@@ -126,7 +126,7 @@ fn lone_how(w: &Wiring, wire: &Wire) -> Option<LoneHow> {
     })
 }
 
-/// Lists the wires of every port and of every whole action.
+/// Lists the wires of every port and of every whole action, and what is known of them beforehand.
 pub(super) fn group(w: &mut Wiring) {
     let mut by_port: Vec<Vec<u16>> = vec![Vec::new(); w.port_action.len()];
     let mut by_action: Vec<Vec<u16>> = vec![Vec::new(); w.actions.len()];
