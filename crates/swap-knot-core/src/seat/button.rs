@@ -45,28 +45,29 @@ impl State {
             }
             return;
         };
-        if let Some(lone) = &route.lone {
-            if down && wiring.latches {
-                self.note_part(wiring, control);
-            }
-            if down && self.trail.is_kept() {
-                self.lone_told(wiring, control, lone);
-            } else {
-                self.lone(wiring, lone, down);
-            }
-            if !down && !self.taken.is_empty() {
-                self.forget_taken();
-            }
-        } else if down {
-            self.press(wiring, control);
-        } else {
-            self.release(wiring, control);
+        match &route.lone {
+            // Where outcomes are told, each press is judged.
+            Some(lone) if !self.trail.is_kept() => self.lone(wiring, control, lone, down),
+            _ if down => self.press(wiring, control),
+            _ => self.release(wiring, control),
         }
     }
 
-    /// The short way of a control that works one thing, whatever else is held.
+    /// The short way of a control that works one thing, whatever else is held: what it leaves behind is
+    /// the same as by the long one, so that another rig can go on with it.
     #[inline(always)]
-    pub(super) fn lone(&mut self, wiring: &Wiring, lone: &Lone, down: bool) {
+    fn lone(&mut self, wiring: &Wiring, control: Control, lone: &Lone, down: bool) {
+        if down {
+            self.note_press(wiring, control);
+        }
+        self.work_lone(wiring, lone, down);
+        if !down && !self.taken.is_empty() {
+            self.forget_taken();
+        }
+    }
+
+    #[inline(always)]
+    fn work_lone(&mut self, wiring: &Wiring, lone: &Lone, down: bool) {
         let index = usize::from(lone.wire);
         let live = self.live[index];
         let port = match lone.how {
@@ -81,10 +82,12 @@ impl State {
         let wire = &mut self.wires[index];
         if down && live {
             wire.phase = Phase::On;
+            wire.since = self.now;
             wire.ramp.head_for(1.0, 0.0, self.now);
             self.hold_port(wiring, lone.action, port);
         } else if !down && wire.phase == Phase::On {
             wire.phase = Phase::Idle;
+            wire.let_go_at = Some(self.now);
             wire.ramp.head_for(0.0, 0.0, self.now);
             self.free_port(wiring, lone.action, port);
         }
@@ -99,6 +102,8 @@ impl State {
             return;
         }
         wire.phase = if down { Phase::On } else { Phase::Idle };
+        wire.since = if down { self.now } else { wire.since };
+        wire.let_go_at = if down { wire.let_go_at } else { Some(self.now) };
         let action = lone.action;
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];

@@ -8,7 +8,7 @@ use super::work::toggles;
 use super::{Cause, Edge, Outcome, Seat, Told};
 use crate::input::{Control, DeviceId, Input, Time, writes_text};
 use crate::law::Bound;
-use crate::rig::{Lone, LoneHow, NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
+use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
 use crate::sheet::{ActionId, Manner, Row, SituationId};
 
 /// How far back a movement is looked for that goes on.
@@ -188,23 +188,6 @@ impl State {
                 None => Outcome::NotBound,
             };
             self.tell_of(control, Of::None, None, outcome);
-        }
-    }
-
-    /// The one thing that a control works is pressed: what becomes of it.
-    #[cold]
-    pub(super) fn lone_told(&mut self, wiring: &Wiring, control: Control, lone: &Lone) {
-        if lone.how == LoneHow::Manner {
-            return self.press(wiring, control);
-        }
-        let index = lone.wire;
-        let wire = &wiring.wires[usize::from(index)];
-        self.tell_silent(wiring, wire.control);
-        let before = self.log.end();
-        self.lone(wiring, lone, true);
-        match self.live[usize::from(index)] {
-            true => self.tell_worked(wiring, index, before),
-            false => self.tell_why_not(wiring, index, wire),
         }
     }
 

@@ -11,13 +11,7 @@ impl State {
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
-        // Touch inputs that the rig does not know are in no chord.
-        if let Some(at) = self.pressed_at.get_mut(control.index()) {
-            *at = self.now;
-        }
-        if wiring.latches {
-            self.note_part(wiring, control);
-        }
+        self.note_press(wiring, control);
         if self.trail.is_kept() {
             self.tell_silent(wiring, control);
             self.tell_wrong_order(wiring, control);
@@ -51,6 +45,18 @@ impl State {
                 self.wires[usize::from(index)].phase = Phase::Idle;
                 self.give_up(wire.action);
             }
+        }
+    }
+
+    /// A control was pressed: for chords whose parts are pressed together or latched by a tap.
+    #[inline]
+    pub(super) fn note_press(&mut self, wiring: &Wiring, control: Control) {
+        // Touch inputs that the rig does not know are in no chord.
+        if let Some(at) = self.pressed_at.get_mut(control.index()) {
+            *at = self.now;
+        }
+        if wiring.latches {
+            self.note_part(wiring, control);
         }
     }
 

@@ -319,6 +319,11 @@ proptest! {
             short.play(does);
             long.play(does);
             prop_assert_eq!(short.seen(), long.seen(), "after {} {:?}", n, does);
+            // What another rig goes on with is the same as well; what waits may be no number.
+            if matches!(does, Does::Tick(_)) {
+                let saved = [&short, &long].map(|hand| SavedSeat::new(&hand.seat));
+                prop_assert!(saved[0] == saved[1], "after {} {:?}", n, does);
+            }
         }
     }
 
@@ -395,4 +400,34 @@ fn what_is_driven_goes_as_far_as_it_is_driven() {
         other.tick(Time::from_micros(hand.now + 1_000));
     }
     assert_eq!(other.plane(walk), [0.0, 0.25]);
+}
+
+/// A key that works one thing goes a short way; what the next rig has to know of its last press is kept.
+#[test]
+fn a_rig_that_comes_between_two_presses_knows_of_the_first() {
+    let apart = small(
+        "[actions.horn]\nbind = \"KeyH\"\n[actions.walk]\nshape = \"plane\"\nup = { bind = \"KeyW\" }\n[actions.both]",
+    );
+    let together = small(
+        r#"
+        [actions.horn]
+        bind = "KeyH"
+        [actions.walk]
+        shape = "plane"
+        up = { bind = "KeyW" }
+        [actions.both]
+        bind = [{ on = "KeyH+KeyB", together = true }, { on = "KeyW+KeyB", together = true }]
+        "#,
+    );
+    let both = together.find("both").unwrap();
+    for first in [Place::KeyH, Place::KeyW] {
+        let mut hand = Hand::new(&[apart.clone(), together.clone(), together.clone()], 0);
+        hand.play(&Does::Tick(1_000_000));
+        hand.play(&Does::Feed(0, 0, what::key(first, true)));
+        hand.play(&Does::Tick(1_000));
+        hand.play(&Does::Rig(1));
+        hand.play(&Does::Feed(1_000, 0, what::key(Place::KeyB, true)));
+        hand.play(&Does::Tick(1_000));
+        assert!(hand.seat.went_down(both), "{first}");
+    }
 }
