@@ -50,14 +50,8 @@ pub(super) fn route(w: &mut Wiring) {
     }
 }
 
-/// The number by which a control glides, if it is a stick or trigger.
-pub(super) fn glide_of(control: Control) -> Option<u8> {
-    let at = (0..GLIDES).find(|at| gliding(*at) == control)?;
-    Some(at as u8)
-}
-
 /// How an action is moved by the one wire that it follows, if nothing else has to be looked at then.
-fn alone(w: &Wiring, action: &ActionWiring, index: u16) -> Option<Alone> {
+fn alone(w: &Wiring, action: &ActionWiring, index: u16, whole: Control) -> Option<Alone> {
     let wire = &w.wires[usize::from(index)];
     let port = match (wire.part, action.shape) {
         (Part::Whole, _) => None,
@@ -65,7 +59,7 @@ fn alone(w: &Wiring, action: &ActionWiring, index: u16) -> Option<Alone> {
         _ => return None,
     };
     // A rate goes beyond full, and a half of a stick is as far in as a part of it.
-    let plain = action.rate.is_none() && wire.glide.is_some();
+    let plain = action.rate.is_none() && wire.control == whole;
     plain.then_some(Alone {
         wire: index,
         feel: wire.feel,
@@ -102,7 +96,7 @@ pub(super) fn glide(w: &mut Wiring) {
             let mut follow = w.whole_wires[start as usize..end as usize].to_vec();
             follow.extend(wiring.all_ports().flat_map(|port| following(w, port)));
             let alone = match follow[..] {
-                [wire] => alone(w, wiring, wire),
+                [wire] => alone(w, wiring, wire, whole),
                 _ => None,
             };
             Moves { action, alone }

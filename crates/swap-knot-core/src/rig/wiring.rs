@@ -2,7 +2,7 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
-use super::routes::{glide, glide_of, group, route};
+use super::routes::{glide, group, route};
 use super::silent::Silent;
 use crate::input::{
     ChordInHand, Control, DeviceKind, GLIDES, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
@@ -44,8 +44,6 @@ pub(crate) struct Wire {
     /// How many inputs have to be held; longer chords win.
     pub(crate) held_len: u8,
     pub(crate) held_start: u32,
-    /// The number by which its control glides, if it is a stick or trigger.
-    pub(crate) glide: Option<u8>,
     /// Whether what is held has to have been pressed just before.
     pub(crate) together: bool,
     /// How far in its control has to be to work it, where that is further than for others; 0 where
@@ -420,7 +418,6 @@ impl Maker<'_> {
                 analog: works != Works::Switch,
                 held_len,
                 held_start,
-                glide: glide_of(control),
                 together: bound.together,
                 grade: 0.0,
                 feel,
@@ -454,7 +451,6 @@ impl Maker<'_> {
                     analog: part != Part::Switch,
                     held_len: 0,
                     held_start: 0,
-                    glide: None,
                     together: false,
                     grade: 0.0,
                     feel: 0,

@@ -90,7 +90,6 @@ impl State {
         let leaves_rest = !was_in && far > 0.0;
         state.driven = far;
         self.drives = self.drives + usize::from(far > 0.0) - usize::from(was_in);
-        let state = &mut self.wires[at];
         if state.phase == Phase::On {
             if far == 0.0 {
                 state.phase = Phase::Idle;

@@ -265,7 +265,7 @@ impl State {
         }
         match wire.part {
             Part::Port(_) | Part::Switch => {
-                let [far, _] = self.raw_level(wire);
+                let [far, _] = self.held.level(wire.control);
                 [shaping::amount(wiring.feel(wire), far), 0.0]
             }
             Part::Whole => self.whole_level(wiring, wire).0,
@@ -275,16 +275,7 @@ impl State {
     /// The same for a whole line or plane, with how long it is.
     #[inline]
     fn whole_level(&self, wiring: &Wiring, wire: &Wire) -> ([f32; 2], f32) {
-        shaping::plane(wiring.feel(wire), self.raw_level(wire))
-    }
-
-    /// Where a wire's control is, before feel.
-    #[inline]
-    fn raw_level(&self, wire: &Wire) -> [f32; 2] {
-        let glided = wire
-            .glide
-            .and_then(|at| self.held.glided_to(usize::from(at)));
-        glided.unwrap_or_else(|| self.held.level(wire.control))
+        shaping::plane(wiring.feel(wire), self.held.level(wire.control))
     }
 }
 

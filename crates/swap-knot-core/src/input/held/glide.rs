@@ -1,7 +1,7 @@
 //! Where a stick or trigger may go without anything but its level changing: most of its movements.
 
 use super::Held;
-use super::device::{Device, Part, level_of};
+use super::device::{Device, level_of};
 use crate::input::{Control, DeviceId, Stick};
 
 /// The controls that glide by their numbers: two triggers, then two sticks.
@@ -170,18 +170,11 @@ impl Held {
         }
     }
 
-    /// Where the whole stick or trigger of a number is, if one device has it to itself.
+    /// Where a whole stick or trigger is, if one device has it to itself.
     #[inline(always)]
     pub(crate) fn glided_to(&self, at: usize) -> Option<[f32; 2]> {
-        let own = &self.glides[at % GLIDES];
-        own.device.map(|_| own.at)
-    }
-
-    /// Where a control is, if one device has it to itself.
-    #[inline(always)]
-    pub(super) fn glides_at(&self, at: usize, part: Part) -> Option<[f32; 2]> {
         let own = self.glides.get(at)?;
-        own.device.map(|_| part.of(own.at))
+        own.device.map(|_| own.at)
     }
 }
 

@@ -486,7 +486,7 @@ impl Held {
         let Some((at, part)) = level_of(control) else {
             return [0.0; 2];
         };
-        let alone = self.glides_at(at, part);
+        let alone = self.glided_to(at).map(|to| part.of(to));
         alone.unwrap_or_else(|| self.furthest(control, at, part))
     }
 
