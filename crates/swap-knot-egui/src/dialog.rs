@@ -1,10 +1,10 @@
 //! What has to be answered first, drawn over everything else.
 
 use egui::{Color32, Frame, Rect, RichText, ScrollArea, Stroke, StrokeKind, Ui, pos2, vec2};
-use swap_knot::screen::{Dialog, Item};
+use swap_knot::screen::{Dialog, Item, Target};
 
 use crate::look::size;
-use crate::pen::Pen;
+use crate::pen::{Pen, in_sight};
 use crate::skin::{quiet, told, wrapped};
 
 /// How many lines of a long text are shown.
@@ -27,6 +27,7 @@ pub(crate) fn draw(
     ui.painter()
         .rect_filled(beneath, 0.0, Color32::from_black_alpha(150));
     // What lies beneath does not hear the pointer.
+    pen.targets.push(Target::cover(in_sight(ui, beneath)));
     ui.interact(
         beneath,
         ui.scope_id().with("beneath"),

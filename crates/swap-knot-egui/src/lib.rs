@@ -32,6 +32,7 @@ mod overlay;
 mod pad;
 mod pen;
 mod player;
+mod point;
 mod prompt;
 mod skin;
 mod touch;

@@ -4,10 +4,10 @@ use egui::{
     Align2, CornerRadius, FontId, Id, Rect, Response, Sense, Stroke, StrokeKind, Ui, pos2, vec2,
 };
 use swap_knot::Input;
-use swap_knot::screen::{PadPartView, PadView, Spot};
+use swap_knot::screen::{PadPartView, PadView, Spot, Target};
 
 use crate::look::size;
-use crate::pen::{Act, Pen};
+use crate::pen::{Pen, in_sight};
 
 /// How large a unit of the pad is at most, in points.
 const LARGEST: f32 = 3.1;
@@ -54,8 +54,9 @@ fn draw_pad(pen: &mut Pen<'_>, ui: &mut Ui, pad: &PadView, height: f32, is_chose
         if response.as_ref().is_some_and(Response::contains_pointer) {
             pen.hover = Some(part.spot);
         }
-        if response.as_ref().is_some_and(Response::clicked) {
-            pen.acts.push(Act::Press(part.spot));
+        if is_chosen {
+            let target = Target::spot(part.spot, in_sight(ui, rect));
+            pen.targets.push(target);
         }
         let is_pointed = response.is_some_and(|r| r.hovered());
         pen.part(ui, part, rect, unit, is_pointed);

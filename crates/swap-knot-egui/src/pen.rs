@@ -5,30 +5,30 @@ use egui::{
     Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense, Stroke,
     StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
-use swap_knot::input::{Direction, TouchName};
-use swap_knot::screen::{Grip, Item, Role, Spot};
+use swap_knot::input::Direction;
+use swap_knot::screen::{Item, Role, Spot, Target};
 use swap_knot::{Layout, Words};
 
 use crate::look::{Look, size};
 use crate::{GlyphTextures, prompt};
 
-/// What was done to the screen by pointing or by a screen reader.
+/// What a screen reader asks for.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) enum Act {
     Press(Spot),
-    Drag(Spot, f32),
     Focus(Spot),
     Nudge(Spot, Direction),
-    Zone(TouchName, Grip, [f32; 2]),
 }
 
-/// Draws items, and notes what is done to them.
+/// Draws items, and notes where, and what a screen reader asks for.
 pub(crate) struct Pen<'a> {
     pub(crate) look: Look,
     pub(crate) glyphs: &'a mut GlyphTextures,
     pub(crate) layout: &'a Layout,
     pub(crate) words: &'a Words,
     pub(crate) places: &'a mut Vec<(String, Rect)>,
+    /// What can be pointed at.
+    pub(crate) targets: Vec<Target>,
     pub(crate) acts: Vec<Act>,
     pub(crate) hover: Option<Spot>,
     /// What is told more of: what the player went to or pointed at last.
@@ -128,37 +128,27 @@ impl Pen<'_> {
         }
     }
 
-    /// What was done to it.
+    /// Where it can be pointed at, and what a screen reader asks of it.
     fn note(&mut self, ui: &Ui, item: &Item, response: &Response) {
         let spot = item.spot;
         if response.contains_pointer() {
             self.hover = Some(spot);
         }
-        let asked = |action| ui.input(|i| i.has_accesskit_action_request(response.id, action));
-        match item.role {
-            Role::Slider { .. } => {
-                let held = response.is_pointer_button_down_on();
-                if let Some(at) = response.interact_pointer_pos().filter(|_| held) {
-                    let track = self.track(ui, item, response.rect);
-                    self.acts
-                        .push(Act::Drag(spot, (at.x - track.left()) / track.width()));
-                }
-                for (action, way) in [
-                    (Action::Increment, Direction::Right),
-                    (Action::Decrement, Direction::Left),
-                ] {
-                    if asked(action) {
-                        self.acts.push(Act::Nudge(spot, way));
-                    }
-                }
+        let track = self.track(ui, item, response.rect);
+        let in_sight = in_sight(ui, response.rect);
+        self.targets
+            .push(Target::item(item, in_sight, [track.left(), track.right()]));
+        let acts: &[(Action, Act)] = match item.role {
+            Role::Slider { .. } => &[
+                (Action::Increment, Act::Nudge(spot, Direction::Right)),
+                (Action::Decrement, Act::Nudge(spot, Direction::Left)),
+            ],
+            _ => &[(Action::Click, Act::Press(spot))],
+        };
+        for (action, act) in acts.iter().chain([&(Action::Focus, Act::Focus(spot))]) {
+            if ui.input(|i| i.has_accesskit_action_request(response.id, *action)) {
+                self.acts.push(*act);
             }
-            _ if response.clicked_by(egui::PointerButton::Primary) || asked(Action::Click) => {
-                self.acts.push(Act::Press(spot));
-            }
-            _ => {}
-        }
-        if asked(Action::Focus) {
-            self.acts.push(Act::Focus(spot));
         }
     }
 
@@ -341,3 +331,9 @@ impl Pen<'_> {
 
 /// How much room a drawing beside a row takes.
 pub(crate) const LIVE: Vec2 = vec2(64.0, 36.0);
+
+/// As much of it as is not cut off, for pointing at it.
+pub(crate) fn in_sight(ui: &Ui, rect: Rect) -> [f32; 4] {
+    let rect = rect.intersect(ui.clip_rect());
+    [rect.left(), rect.top(), rect.width(), rect.height()]
+}

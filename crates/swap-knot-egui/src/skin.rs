@@ -69,10 +69,12 @@ impl ScreenSkin {
     /// what is shown.
     pub fn show(&mut self, ui: &mut Ui, screen: &mut ControlsScreen) {
         take_text(ui, screen);
+        crate::point::tell(ui, screen);
         let (layout, words) = (
             screen.draft().layout().clone(),
             screen.draft().words().clone(),
         );
+        let is_pointed_at = screen.is_pointed_at();
         let view = screen.view();
         let focus = view.focused().map(|i| i.spot);
         let look = self.look.unwrap_or_else(|| Look::of(ui));
@@ -83,6 +85,7 @@ impl ScreenSkin {
             layout: &layout,
             words: &words,
             places: &mut self.places,
+            targets: Vec::new(),
             acts: Vec::new(),
             hover: None,
             told: if self.focus == focus {
@@ -90,7 +93,7 @@ impl ScreenSkin {
             } else {
                 focus
             },
-            follows: self.focus != focus,
+            follows: self.focus != focus && !is_pointed_at,
         };
         Frame::new()
             .fill(look.ground)
@@ -101,19 +104,23 @@ impl ScreenSkin {
                 ui.spacing_mut().item_spacing = vec2(size::GAP, size::GAP);
                 draw(&mut pen, ui, view);
             });
-        let (acts, hover) = (pen.acts, pen.hover);
+        let (acts, hover, targets) = (pen.acts, pen.hover, pen.targets);
+        let is_settled = !pen.follows;
         self.told = match ui.input(|i| i.pointer.is_moving()) {
             true => hover.or(pen.told),
             false => pen.told,
         };
         self.focus = focus;
-        screen.point_at(hover);
+        if is_settled {
+            screen.set_targets(targets);
+        } else {
+            // The list is about to move to what has the focus.
+            ui.ctx().request_repaint();
+        }
         for act in acts {
             match act {
                 Act::Press(spot) => screen.press(spot),
-                Act::Drag(spot, to) => screen.drag(spot, to),
                 Act::Focus(spot) => screen.focus(spot),
-                Act::Zone(name, grip, to) => screen.drag_zone(name, grip, to),
                 Act::Nudge(spot, way) => {
                     screen.focus(spot);
                     screen.command(ScreenCommand::Go(way));

@@ -1,16 +1,18 @@
 //! On-screen buttons and sticks: fingers on them, drawn over a game, and as a picture on the controls
 //! screen.
 
+use std::collections::BTreeSet;
+
 use egui::{
     Align2, Color32, Context, CornerRadius, CursorIcon, Event, FontId, Id, Painter, PointerButton,
-    Rect, Response, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
+    Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
 };
 use swap_knot::input::{MouseFinger, TouchZones, ZoneKnob};
-use swap_knot::screen::{Grip, Spot, TouchView, ZoneView};
+use swap_knot::screen::{Grip, Spot, Target, TouchView, ZoneView};
 use swap_knot::{EventKind, MouseButton};
 
 use crate::look::{Look, size};
-use crate::pen::{Act, Pen};
+use crate::pen::{Pen, in_sight};
 
 /// How much of the height there is the picture takes at most.
 const SHARE: f32 = 0.62;
@@ -34,10 +36,11 @@ pub fn fingers(
     zones.set_screen([screen.width(), screen.height()]);
     let at = |p: egui::Pos2| [p.x - screen.left(), p.y - screen.top()];
     let (events, touches) = ctx.input(|i| (i.events.clone(), i.any_touches()));
-    // What egui tells of a pointer while there is a finger is that finger.
-    let is_finger = |e: &Event| matches!(e, Event::Touch { .. });
-    let no_mouse = touches || events.iter().any(is_finger);
+    let id = Id::unique("swap-knot shadow");
+    let mut shadow: Shadow = ctx.data_mut(|d| d.get_temp(id)).unwrap_or_default();
+    shadow.begin(&events, touches);
     for event in events {
+        let is_mouse = !shadow.is_finger(&event);
         match event {
             Event::Touch {
                 device_id,
@@ -57,7 +60,7 @@ pub fn fingers(
                     }
                 }
             }
-            Event::PointerMoved(pos) if !no_mouse => {
+            Event::PointerMoved(pos) if is_mouse => {
                 mouse.point(at(pos), zones).into_iter().for_each(&mut feed);
             }
             Event::PointerButton {
@@ -65,7 +68,7 @@ pub fn fingers(
                 button: PointerButton::Primary,
                 pressed,
                 ..
-            } if !no_mouse => {
+            } if is_mouse => {
                 mouse.point(at(pos), zones).into_iter().for_each(&mut feed);
                 let touched = mouse.press(MouseButton::Left, pressed, zones);
                 touched.into_iter().flatten().for_each(&mut feed);
@@ -73,6 +76,36 @@ pub fn fingers(
             Event::WindowFocused(false) => zones.lift().into_iter().for_each(&mut feed),
             _ => {}
         }
+    }
+    ctx.data_mut(|d| d.insert_temp(id, shadow));
+}
+
+/// What egui tells of a pointer while there is a finger is that finger, from event to event.
+#[derive(Clone, Debug, Default)]
+struct Shadow {
+    fingers: BTreeSet<u64>,
+    /// There are fingers that came down while nobody asked.
+    others: bool,
+}
+
+impl Shadow {
+    /// A frame with these events, after which there are fingers or not.
+    fn begin(&mut self, events: &[Event], touches: bool) {
+        let tells = events.iter().any(|e| matches!(e, Event::Touch { .. }));
+        self.others = touches && !tells && self.fingers.is_empty();
+    }
+
+    /// Whether an event is of a finger; each is asked about once, in order.
+    fn is_finger(&mut self, event: &Event) -> bool {
+        match event {
+            Event::Touch { id, phase, .. } => match phase {
+                TouchPhase::Start | TouchPhase::Move => _ = self.fingers.insert(id.0),
+                TouchPhase::End | TouchPhase::Cancel => _ = self.fingers.remove(&id.0),
+            },
+            Event::WindowFocused(false) => self.fingers.clear(),
+            _ => {}
+        }
+        self.others || !self.fingers.is_empty()
     }
 }
 
@@ -149,7 +182,6 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
     let edge = Stroke::new(look.line.max(1.5), look.edge);
     ui.painter()
         .rect(screen, 4.0, look.raised, edge, StrokeKind::Outside);
-    let in_game = |delta: Vec2| [delta.x / unit, delta.y / unit];
     for zone in &view.zones {
         let [x, y, w, h] = zone.rect;
         let rect = Rect::from_min_size(screen.min + vec2(x, y) * unit, vec2(w, h) * unit);
@@ -171,15 +203,9 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
         if moved.contains_pointer() || sized.contains_pointer() {
             pen.hover = Some(spot);
         }
-        let [dx, dy] = in_game(dragged_by(&moved));
-        if [dx, dy] != [0.0; 2] {
-            let to = [x + w / 2.0 + dx, y + h / 2.0 + dy];
-            pen.acts.push(Act::Zone(zone.name, Grip::Middle, to));
-        }
-        let [dx, dy] = in_game(dragged_by(&sized));
-        if [dx, dy] != [0.0; 2] {
-            let to = [x + w + dx, y + h + dy];
-            pen.acts.push(Act::Zone(zone.name, Grip::Corner, to));
+        for (grip, rect) in [(Grip::Middle, rect), (Grip::Corner, corner)] {
+            let target = Target::zone(zone.name, grip, in_sight(ui, rect), unit.recip());
+            pen.targets.push(target);
         }
         let is_meant = matches!(pen.told, Some(Spot::Zone(name, _)) if name == zone.name);
         let is_held = moved.dragged() || sized.dragged();
@@ -193,14 +219,5 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
             .circle(corner.center(), 6.0, look.item, Stroke::new(2.0, edge));
         moved.on_hover_cursor(CursorIcon::Grab);
         sized.on_hover_cursor(CursorIcon::ResizeNwSe);
-    }
-}
-
-/// How far something was dragged since the last frame. The picture may be laid out anew on the way, so
-/// that where the pointer is says little; and what it moved before the press is none of it.
-fn dragged_by(response: &Response) -> Vec2 {
-    match response.drag_started() {
-        true => response.total_drag_delta().unwrap_or_default(),
-        false => response.drag_delta(),
     }
 }

@@ -92,6 +92,26 @@ impl Player {
         self.frame(Vec::new());
     }
 
+    /// Drags the number under that name, from the left end of its track by so much and more.
+    fn drag(&mut self, id: &str, way: &[f32]) {
+        let rect = self.place(id);
+        let from = pos2(rect.left() + 30.0, rect.center().y);
+        let (button, modifiers) = (PointerButton::Primary, Modifiers::NONE);
+        let press = |pos, pressed| Theirs::PointerButton {
+            pos,
+            button,
+            pressed,
+            modifiers,
+        };
+        let at = |by: &f32| from + vec2(*by, 0.0);
+        self.frame(vec![Theirs::PointerMoved(from)]);
+        self.frame(vec![press(from, true)]);
+        for by in way {
+            self.frame(vec![Theirs::PointerMoved(at(by))]);
+        }
+        self.frame(vec![press(way.last().map_or(from, at), false)]);
+    }
+
     fn place(&self, id: &str) -> Rect {
         let found = self.skin.places().find(|(name, _)| *name == id);
         found.unwrap_or_else(|| panic!("no {id}")).1
@@ -183,23 +203,8 @@ fn a_cell_is_clicked_asked_about_and_swapped_with_the_mouse() {
 fn a_number_is_dragged_and_what_the_stick_does_is_drawn() {
     let mut player = Player::new();
     player.click("page feel");
-    let rect = player.place("dial gamepad sensitivity");
-    let (button, modifiers) = (PointerButton::Primary, Modifiers::NONE);
-    let press = |pos, pressed| Theirs::PointerButton {
-        pos,
-        button,
-        pressed,
-        modifiers,
-    };
-    let from = pos2(rect.left() + 30.0, rect.center().y);
-    player.frame(vec![Theirs::PointerMoved(from)]);
-    player.frame(vec![press(from, true)]);
-    for n in 1..10 {
-        player.frame(vec![Theirs::PointerMoved(
-            from + vec2(n as f32 * 14.0, 0.0),
-        )]);
-    }
-    player.frame(vec![press(from + vec2(126.0, 0.0), false)]);
+    let way: Vec<f32> = (1..10).map(|n| n as f32 * 14.0).collect();
+    player.drag("dial gamepad sensitivity", &way);
     player.frame(Vec::new());
     let feel = player.screen.draft().feel(None, DeviceKind::Gamepad);
     assert!(feel.sensitivity > 1.0, "{feel:?}");
@@ -354,10 +359,10 @@ fn all_that_is_read_or_heard_goes_through_the_words() {
     player.screen.event(&pad.press(PadButton::ShoulderLeft));
     player.screen.event(&pad.release(PadButton::ShoulderLeft));
     look(&mut player);
-    player.screen.drag(
-        Spot::Dial(DeviceKind::Gamepad, swap_knot::screen::Dial::DeadZone),
-        0.4,
-    );
+    player.screen.command(ScreenCommand::NextPage);
+    player.frame(Vec::new());
+    player.drag("dial gamepad dead-zone", &[60.0]);
+    assert!(player.screen.draft().is_changed());
     player.screen.event(&pad.tilt(Stick::LEFT, [0.0, 0.0]));
     player.screen.command(ScreenCommand::Apply);
     look(&mut player);

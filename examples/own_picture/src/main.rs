@@ -1,7 +1,7 @@
 //! The controls screen drawn by a game itself, into a plain buffer of pixels: a page of code.
 //!
 //! `cargo run -p own_picture -- [PROFILES]`. What is drawn is a list of lines, each of them items
-//! side by side; what is clicked is looked up among the places where they were drawn.
+//! side by side; the screen is told where each of them lies, and what the pointer does.
 
 mod pixels;
 
@@ -10,11 +10,11 @@ use std::num::NonZeroU32;
 use std::rc::Rc;
 use std::time::{Duration, Instant};
 
-use swap_knot::screen::{Item, Role, ScreenView, Spot};
+use swap_knot::screen::{Item, PointerEvent, Role, ScreenView, Target};
 use swap_knot::{Controls, Layout, Locker, Sheet, Slug, Time};
 use swap_knot_winit::Adapter;
 use winit::application::ApplicationHandler;
-use winit::event::{ElementState, MouseButton, WindowEvent};
+use winit::event::{ElementState, WindowEvent};
 use winit::event_loop::{ActiveEventLoop, ControlFlow, EventLoop};
 use winit::window::{Window, WindowId};
 
@@ -30,9 +30,7 @@ struct App {
     adapter: Adapter,
     started: Instant,
     window: Option<(Rc<Window>, Surface)>,
-    /// Where everything was drawn, the topmost last.
-    places: Vec<(Spot, Rect)>,
-    pointer: [i32; 2],
+    pointer: [f32; 2],
     /// How far the list is scrolled.
     top: i32,
 }
@@ -51,8 +49,7 @@ fn main() -> Result<(), Box<dyn Error>> {
         adapter: Adapter::new(),
         started: Instant::now(),
         window: None,
-        places: Vec::new(),
-        pointer: [0; 2],
+        pointer: [0.0; 2],
         top: 0,
     };
     Ok(EventLoop::new()?.run_app(&mut app)?)
@@ -79,19 +76,19 @@ impl ApplicationHandler for App {
             .window_event(&event, now, |event| controls.feed(&event));
         match event {
             WindowEvent::CursorMoved { position, .. } => {
-                self.pointer = [position.x as i32, position.y as i32];
+                self.pointer = [position.x as f32, position.y as f32];
+                self.point(PointerEvent::Moved(self.pointer));
             }
-            WindowEvent::MouseInput {
-                state: ElementState::Released,
-                button: MouseButton::Left,
-                ..
-            } => {
-                let pointed = self.pointed();
-                if let (Some(screen), Some(spot)) = (self.controls.screen_mut(), pointed) {
-                    screen.point_at(Some(spot));
-                    screen.press(spot);
+            WindowEvent::MouseInput { state, button, .. } => {
+                if let Some(button) = swap_knot_winit::mouse_button(button) {
+                    self.point(match state {
+                        ElementState::Pressed => PointerEvent::Down(button, self.pointer),
+                        ElementState::Released => PointerEvent::Up(button, self.pointer),
+                    });
                 }
             }
+            WindowEvent::CursorLeft { .. } => self.point(PointerEvent::Gone),
+            WindowEvent::Focused(false) => self.point(PointerEvent::Lost),
             WindowEvent::CloseRequested => return events.exit(),
             WindowEvent::RedrawRequested => self.draw(),
             _ => {}
@@ -104,11 +101,6 @@ impl ApplicationHandler for App {
     fn about_to_wait(&mut self, events: &ActiveEventLoop) {
         self.controls.tick(Time::from(self.started.elapsed()));
         self.controls.save();
-        let pointed = self.pointed();
-        self.controls
-            .screen_mut()
-            .into_iter()
-            .for_each(|s| s.point_at(pointed));
         if let Some((window, _)) = &self.window {
             window.request_redraw();
         }
@@ -117,10 +109,11 @@ impl ApplicationHandler for App {
 }
 
 impl App {
-    /// What lies under the pointer.
-    fn pointed(&self) -> Option<Spot> {
-        let under = |(_, rect): &&(Spot, Rect)| rect.contains(self.pointer);
-        self.places.iter().rev().find(under).map(|(spot, _)| *spot)
+    /// The screen itself knows what a click is; it hears where things are after every picture.
+    fn point(&mut self, event: PointerEvent) {
+        if let Some(screen) = self.controls.screen_mut() {
+            screen.point(event);
+        }
     }
 
     fn draw(&mut self) {
@@ -130,21 +123,22 @@ impl App {
             return;
         };
         let size = window.inner_size();
-        self.places.clear();
+        let mut places = Vec::new();
         if let (Some(width), Some(height)) =
             (NonZeroU32::new(size.width), NonZeroU32::new(size.height))
             && surface.resize(width, height).is_ok()
             && let Ok(mut buffer) = surface.buffer_mut()
         {
             let mut to = Pixels::new(&mut buffer, size.width as i32, size.height as i32);
-            page(&mut to, screen.view(), &mut self.top, &mut self.places);
+            page(&mut to, screen.view(), &mut self.top, &mut places);
             let _ = buffer.present();
         }
+        screen.set_targets(places);
     }
 }
 
 /// The whole picture.
-fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<(Spot, Rect)>) {
+fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<Target>) {
     to.clear();
     let foot = to.height - 2 * LINE;
     let list = 2 * LINE + 8;
@@ -208,7 +202,7 @@ fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<
             height: foot - 60,
         };
         to.fill(over, pixels::RAISED);
-        places.retain(|(_, rect)| !over.contains([rect.x, rect.y]));
+        places.push(Target::cover(over.edges()));
         let mut y = to.text(80, 70, &dialog.title, true);
         for text in &dialog.text {
             y = to.text(80, y, text, false);
@@ -239,7 +233,7 @@ fn line<'a>(
     to: &mut Pixels<'_>,
     [mut x, y]: [i32; 2],
     items: impl Iterator<Item = &'a Item>,
-    places: &mut Vec<(Spot, Rect)>,
+    places: &mut Vec<Target>,
     shown: bool,
 ) {
     for item in items.filter(|_| shown) {
@@ -273,7 +267,8 @@ fn line<'a>(
             },
         );
         to.text(x + 8, y, &label, item.focused);
-        places.push((item.spot, rect));
+        let [left, _, width, _] = rect.edges();
+        places.push(Target::item(item, rect.edges(), [left, left + width]));
         x += rect.width + 6;
     }
 }

@@ -21,8 +21,9 @@ pub(crate) struct Rect {
 }
 
 impl Rect {
-    pub(crate) fn contains(&self, [x, y]: [i32; 2]) -> bool {
-        (self.x..self.x + self.width).contains(&x) && (self.y..self.y + self.height).contains(&y)
+    /// Left, top, width and height, as the screen wants them.
+    pub(crate) fn edges(&self) -> [f32; 4] {
+        [self.x, self.y, self.width, self.height].map(|n| n as f32)
     }
 
     pub(crate) const fn inner(self, by: i32) -> Rect {

@@ -8,6 +8,7 @@ mod edit;
 mod feel;
 mod keyboard;
 mod pad;
+mod pointing;
 mod profiles;
 mod proof;
 mod sharing;
@@ -22,6 +23,7 @@ mod walk;
 use std::time::Duration;
 
 pub use command::ScreenCommand;
+pub use pointing::{PointerEvent, Target};
 pub use sharing::{SharedDevice, Sharing};
 pub use spot::{Deed, Dial, Page, Spot, Tool};
 pub use teach::ControllerDeed;
@@ -34,6 +36,7 @@ pub use view::{
 use self::answer::Picking;
 use self::bindings::{Filter, Rows};
 use self::command::{Steering, control_of};
+use self::pointing::Pointing;
 use self::profiles::Profiles;
 use self::proof::{Proving, WayOut};
 use self::teach::{Controllers, Vouching};
@@ -95,9 +98,10 @@ pub struct ControlsScreen {
     about: Option<ActionId>,
     /// The number that is being dragged, or held less or more: all of that is one step for undo.
     stroke: Option<(Spot, u64)>,
-    /// What came since a mouse button was pressed while everything is taken: a skin says first whether
+    /// Buttons of the mouse, and what came since while everything is taken: a skin says first whether
     /// that button points at something.
     waiting: Vec<Waiting>,
+    pointing: Pointing,
     message: Option<String>,
     wishes: Vec<ScreenWish>,
     /// Plays with the draft: for what is tried.
@@ -139,7 +143,6 @@ pub enum ScreenWish {
 #[derive(Clone, Copy, Debug)]
 struct Waiting {
     event: Event,
-    is_fresh: bool,
     /// How often time has been told since.
     ticks: u8,
 }
@@ -196,6 +199,7 @@ impl ControlsScreen {
             about: None,
             stroke: None,
             waiting: Vec::new(),
+            pointing: Pointing::default(),
             message: None,
             wishes: Vec::new(),
             view: ScreenView::default(),
@@ -243,24 +247,30 @@ impl ControlsScreen {
     pub fn event(&mut self, event: &Event) {
         self.now = self.now.max(event.at);
         self.stale = true;
+        let takes_all = self.takes_all();
+        let points = is_click(event) && (takes_all || self.pointing.is_in_use());
+        match points || (takes_all && !self.waiting.is_empty()) {
+            true => self.waiting.push(Waiting {
+                event: *event,
+                ticks: 0,
+            }),
+            false => self.take(event, false),
+        }
+    }
+
+    /// Hears an event, plays it on trial, or works the screen with it; a button that points works nothing
+    /// besides.
+    fn take(&mut self, event: &Event, points: bool) {
         let control = control_of(event);
         let was_down = control.is_some_and(|c| self.book.is_down(c));
         self.book.feed(event);
-        let is_fresh = !was_down && control.is_some_and(|c| self.book.is_down(c));
+        let is_down = control.is_some_and(|c| self.book.is_down(c));
+        let is_fresh = !was_down && is_down;
         if self.hear_of_controller(event, is_fresh) {
             return;
         }
-        if self.takes_all() {
-            // A button of the mouse is meant, or points: a skin says which.
-            match self.waiting.is_empty() && !is_click(event) {
-                true => self.take(event, is_fresh),
-                false => self.waiting.push(Waiting {
-                    event: *event,
-                    is_fresh,
-                    ticks: 0,
-                }),
-            }
-            return;
+        if self.takes_all() && !points {
+            return self.hear_or_play(event, is_fresh, is_down);
         }
         self.trial.overhear(event);
         self.trial.advance(event.at);
@@ -303,7 +313,7 @@ impl ControlsScreen {
     }
 
     /// Hears an event or plays it on trial.
-    fn take(&mut self, event: &Event, is_fresh: bool) {
+    fn hear_or_play(&mut self, event: &Event, is_fresh: bool, is_down: bool) {
         let is_played = match &self.busy {
             Busy::Proving(proving) => proving.is_played(event),
             Busy::Trying(_) => true,
@@ -314,7 +324,6 @@ impl ControlsScreen {
             false => self.trial.overhear(event),
         }
         self.trial.advance(event.at);
-        let is_down = control_of(event).is_some_and(|c| self.book.is_down(c));
         let out = match &mut self.busy {
             Busy::Listening(_, listener) | Busy::Finding(listener) => {
                 let heard = listener.hear(event);
@@ -353,8 +362,9 @@ impl ControlsScreen {
         self.now = self.now.max(now);
         // Where nobody points, as without a picture, a mouse button is an input as any other.
         self.waiting.iter_mut().for_each(|w| w.ticks += 1);
-        if self.waiting.first().is_some_and(|w| w.ticks > 2) {
-            self.take_waiting(false);
+        let nobody_points = self.waiting.first().is_some_and(|w| w.ticks > 2);
+        if nobody_points && !self.pointing.is_waiting() {
+            self.take_waiting(self.waiting.len(), false);
         }
         if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
             let heard = listener.tick(self.now);
@@ -386,28 +396,11 @@ impl ControlsScreen {
     /// Whether time changes what is shown: draw again soon.
     pub fn is_moving(&self) -> bool {
         let waits = matches!(self.busy, Busy::Teaching(_) | Busy::Vouching(_));
-        waits || self.takes_all() || self.steering.is_going() || !self.book.inputs().is_empty()
-    }
-
-    /// What is pointed at right now, if anything. A skin says so in every frame, before what was
-    /// pressed in it: while the screen listens or plays on trial, a mouse button that points at a way
-    /// out is no input.
-    pub fn point_at(&mut self, spot: Option<Spot>) {
-        self.take_waiting(matches!(spot, Some(Spot::Answer(_) | Spot::Trying)));
-    }
-
-    /// Takes what waited for that; a button that points is left out.
-    fn take_waiting(&mut self, points: bool) {
-        for Waiting {
-            event, is_fresh, ..
-        } in std::mem::take(&mut self.waiting)
-        {
-            self.stale = true;
-            match points && is_click(&event) {
-                true => self.trial.overhear(&event),
-                false => self.take(&event, is_fresh),
-            }
-        }
+        waits
+            || self.takes_all()
+            || self.steering.is_going()
+            || self.pointing.is_waiting()
+            || !self.book.inputs().is_empty()
     }
 
     /// Goes to what is shown, as a screen reader does.
@@ -416,7 +409,7 @@ impl ControlsScreen {
         self.focus_on(spot);
     }
 
-    /// Something was clicked, touched, or activated by a screen reader. What is not shown any more, or
+    /// Something was activated, as by a screen reader, or by a click that a skin found itself. What is not shown any more, or
     /// waits behind a dialog, is not worked.
     pub fn press(&mut self, spot: Spot) {
         let view = self.view();
@@ -430,13 +423,14 @@ impl ControlsScreen {
         }
     }
 
-    /// A number was dragged to a place between 0 and 1, see [`Role::Slider`]. All that is dragged
-    /// until something else happens is one step for undo.
-    pub fn drag(&mut self, spot: Spot, to: f32) {
-        if matches!(self.busy, Busy::Nothing) && self.view().items().any(|i| i.spot == spot) {
+    /// A number was dragged to a place between 0 and 1; answers whether it can be.
+    fn drag(&mut self, spot: Spot, to: f32) -> bool {
+        let can_be = self.is_idle() && self.view().items().any(|i| i.spot == spot);
+        if can_be {
             self.focus_on(spot);
             self.slide(spot, to);
         }
+        can_be
     }
 
     /// Works the screen, for games that have commands of their own.

@@ -18,6 +18,16 @@ pub enum Grip {
     Corner,
 }
 
+/// A zone that is dragged, as it was when that began.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Gripped {
+    name: TouchName,
+    grip: Grip,
+    size: [f32; 2],
+    screen: [f32; 2],
+    placement: Placement,
+}
+
 impl ControlsScreen {
     /// The zones that the game has laid out: with any there is a page for them.
     pub fn set_zones(&mut self, zones: &TouchZones) {
@@ -34,35 +44,44 @@ impl ControlsScreen {
         all.filter(move |page| *page != Page::Touch || has_zones)
     }
 
-    /// A zone was dragged to a point of the game's screen, in the units of its layout: its middle, or
-    /// its corner. All that is dragged until something else happens is one step for undo.
-    pub fn drag_zone(&mut self, name: TouchName, grip: Grip, to: [f32; 2]) {
+    /// A zone as it is taken hold of.
+    pub(super) fn grip(&self, name: TouchName, grip: Grip) -> Option<Gripped> {
         let zones = self.zones_as_edited();
-        let zone = zones.zones().find(|z| z.name == name);
-        let (Some(zone), Some(screen)) = (zone, zones.screen()) else {
-            return;
-        };
-        if !to.into_iter().all(f32::is_finite) || self.page != Page::Touch || !self.is_idle() {
-            return;
+        let zone = zones.zones().find(|z| z.name == name)?;
+        Some(Gripped {
+            name,
+            grip,
+            size: zone.size,
+            screen: zones.screen()?,
+            placement: self.draft.placement(name),
+        })
+    }
+
+    /// A zone was dragged by so much in all, in the units of the game's layout; answers whether it can
+    /// be.
+    pub(super) fn drag_zone(&mut self, held: &Gripped, by: [f32; 2]) -> bool {
+        let can_be = self.page == Page::Touch && self.is_idle();
+        if !can_be || !by.into_iter().all(f32::is_finite) {
+            return false;
         }
-        let placement = self.draft.placement(name);
-        let center = [0, 1].map(|n| zone.min[n] + zone.size[n] / 2.0);
-        let (knob, placement) = match grip {
+        let (shift, size) = (held.placement.shift(), held.placement.size());
+        let (knob, placement) = match held.grip {
             Grip::Middle => {
-                let by = [0, 1].map(|n| (to[n] - center[n]) / screen[n]);
-                let shift = [0, 1].map(|n| placement.shift()[n] + by[n]);
-                (ZoneKnob::X, Placement::new(shift, placement.size()))
+                let shift = [0, 1].map(|n| shift[n] + by[n] / held.screen[n]);
+                (ZoneKnob::X, Placement::new(shift, size))
             }
             Grip::Corner => {
-                let far =
-                    |n: usize| (to[n] - center[n]).abs() * 2.0 / zone.size[n].max(f32::EPSILON);
-                let size = placement.size() * far(0).max(far(1));
-                (ZoneKnob::Size, Placement::new(placement.shift(), size))
+                let far = |n: usize| (1.0 + 2.0 * by[n] / held.size[n].max(f32::EPSILON)).abs();
+                (
+                    ZoneKnob::Size,
+                    Placement::new(shift, size * far(0).max(far(1))),
+                )
             }
         };
-        let spot = Spot::Zone(name, knob);
+        let spot = Spot::Zone(held.name, knob);
         self.focus_on(spot);
-        self.place(spot, name, placement);
+        self.place(spot, held.name, placement);
+        true
     }
 
     /// Puts a zone somewhere, which goes on being one step for undo.

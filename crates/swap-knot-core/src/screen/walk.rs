@@ -107,6 +107,7 @@ impl ControlsScreen {
 
     pub(super) fn focus_on(&mut self, spot: Spot) {
         self.focus = spot;
+        self.pointing.forget_focus();
         self.stale = true;
     }
 

@@ -38,8 +38,9 @@ go_to_any_thread! {
     prompt: Family, GameTitle, InputPiece, Marks, MarksError, MarksFinding, MarksFindingKind, Piece,
         Prompt, PromptError, Rendered, Telling<'static>, Words, WordsError, WordsMistake;
     screen: BoardView, ColumnView, ControllerDeed, ControlsScreen, Deed, Dial, Dialog, Grip, Hint,
-        Item, KeyView, Live, Note, PadPartView, PadView, Page, Role, RowView, ScreenCommand,
-        ScreenView, ScreenWish, Section, SharedDevice, Sharing, Spot, Tool, TouchView, ZoneView;
+        Item, KeyView, Live, Note, PadPartView, PadView, Page, PointerEvent, Role, RowView,
+        ScreenCommand, ScreenView, ScreenWish, Section, SharedDevice, Sharing, Spot, Target, Tool,
+        TouchView, ZoneView;
     sheet: Action, ActionId, ActionRef, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover,
         DeadZone, DeadZoneForm, Ease, EaseOutOfRange, EaseValue, Easing, Feel, FeelPatch, Group,
         GroupId, How, Knob, KnobValue, Manner, Misfit, Mistake, Opposite, OutOfRange, Preset, Row,

@@ -7,7 +7,7 @@ use swap_knot::input::{
     Direction, MouseFinger, Placement, TouchName, TouchZone, TouchZones, ZoneKnob,
 };
 use swap_knot::keep::Setting;
-use swap_knot::screen::{ControlsScreen, Grip, ScreenCommand, Spot};
+use swap_knot::screen::{ControlsScreen, Grip, PointerEvent, ScreenCommand, Spot, Target};
 use swap_knot::{Controls, DeviceId, Event, EventKind, Layout, MouseButton, Profile, Sheet, Time};
 
 use crate::common::{answer, answers, press, screen, small, what};
@@ -323,6 +323,21 @@ impl Game {
         self.frame();
     }
 
+    /// Drags a zone by so much in all, by one step after the other, where a unit of the picture is two of
+    /// the layout's.
+    fn drag_zone(&mut self, name: TouchName, grip: Grip, steps: &[[f32; 2]]) {
+        const FROM: [f32; 2] = [5.0, 5.0];
+        let target = Target::zone(name, grip, [0.0, 0.0, 10.0, 10.0], 2.0);
+        self.do_it(|s| s.set_targets([target]));
+        self.do_it(|s| s.point(PointerEvent::Down(MouseButton::Left, FROM)));
+        let at = |by: &[f32; 2]| [0, 1].map(|n| FROM[n] + by[n] / 2.0);
+        for by in steps {
+            self.do_it(|s| s.point(PointerEvent::Moved(at(by))));
+        }
+        let end = steps.last().map_or(FROM, at);
+        self.do_it(|s| s.point(PointerEvent::Up(MouseButton::Left, end)));
+    }
+
     fn titles(&self) -> Vec<(String, bool)> {
         let view = self.controls.touch_view(&self.zones);
         view.zones.into_iter().map(|z| (z.title, z.does)).collect()
@@ -382,20 +397,17 @@ fn a_zone_is_moved_and_sized_on_the_screen_and_kept() {
     let horn = name("horn");
     let before = find(&game.zones, "horn");
     // Dragged step by step, and one step for undo.
-    for n in 1..=10 {
-        let at = middle(find(&game.zones, "horn"));
-        game.do_it(|s| s.drag_zone(horn, Grip::Middle, [at[0] - 8.0 * n as f32, at[1] - 3.0]));
-    }
+    let steps: Vec<[f32; 2]> = (1..=10)
+        .map(|n| [-44.0 * n as f32, -3.0 * n as f32])
+        .collect();
+    game.drag_zone(horn, Grip::Middle, &steps);
     let moved = find(&game.zones, "horn");
     assert!(
         (middle(moved)[0] - (middle(before)[0] - 440.0)).abs() < 1.0,
         "{moved:?}"
     );
-    let corner = [
-        moved.min[0] + moved.size[0] * 1.25,
-        moved.min[1] + moved.size[1] * 1.25,
-    ];
-    game.do_it(|s| s.drag_zone(horn, Grip::Corner, corner));
+    let corner = [0.25 * moved.size[0], 0.25 * moved.size[1]];
+    game.drag_zone(horn, Grip::Corner, &[corner]);
     let sized = find(&game.zones, "horn");
     assert!(
         (sized.size[0] - before.size[0] * 1.5).abs() < 1.0,
@@ -409,17 +421,20 @@ fn a_zone_is_moved_and_sized_on_the_screen_and_kept() {
         s.command(ScreenCommand::Redo);
         s.command(ScreenCommand::Redo);
     });
-    // Beyond the edge it stops there, and comes back at once.
-    game.do_it(|s| s.drag_zone(horn, Grip::Middle, [-5000.0, 5000.0]));
+    // Beyond the edge it stops there, and follows the pointer again when that comes back.
+    let from = find(&game.zones, "horn");
+    game.drag_zone(horn, Grip::Middle, &[[-5000.0, 5000.0]]);
     let edge = find(&game.zones, "horn");
     assert!(edge.min[0].abs() < 1.0 && (edge.min[1] + edge.size[1] - 600.0).abs() < 1.0);
-    let at = middle(edge);
-    game.do_it(|s| s.drag_zone(horn, Grip::Middle, [at[0] + 20.0, at[1]]));
-    assert!((find(&game.zones, "horn").min[0] - 20.0).abs() < 1.5);
-    // What is no number moves nothing.
-    let before_nan = find(&game.zones, "horn");
-    game.do_it(|s| s.drag_zone(horn, Grip::Middle, [f32::NAN, 3.0]));
-    assert_eq!(find(&game.zones, "horn"), before_nan);
+    game.do_it(|s| s.command(ScreenCommand::Undo));
+    game.drag_zone(horn, Grip::Middle, &[[-5000.0, 5000.0], [20.0, 0.0]]);
+    assert!((find(&game.zones, "horn").min[0] - from.min[0] - 20.0).abs() < 1.5);
+    // Back where it was is no change; what is no number moves nothing.
+    let at_rest = find(&game.zones, "horn");
+    let before = game.controls.screen().unwrap().draft().profile().clone();
+    game.drag_zone(horn, Grip::Middle, &[[30.0, 3.0], [0.0, 0.0]]);
+    game.drag_zone(horn, Grip::Corner, &[[f32::NAN, 3.0], [3.0, f32::INFINITY]]);
+    assert_eq!(game.controls.screen().unwrap().draft().profile(), before);
     let summary = game.controls.screen().unwrap().draft().summary();
     assert!(
         summary.iter().any(|l| l.starts_with("horn: To the right")),
@@ -435,7 +450,7 @@ fn a_zone_is_moved_and_sized_on_the_screen_and_kept() {
     );
     assert!(!again.is_unchanged());
     let second = Game::new(again);
-    assert_eq!(find(&second.zones, "horn"), before_nan);
+    assert_eq!(find(&second.zones, "horn"), at_rest);
     // Another zone lies where the game has it.
     assert_eq!(
         find(&second.zones, "stick"),

@@ -3,7 +3,7 @@
 pub mod disk;
 pub mod what;
 
-use swap_knot::screen::{ControlsScreen, Item};
+use swap_knot::screen::{ControlsScreen, Item, PointerEvent, Spot, Target};
 use swap_knot::sheet::ActionId;
 use swap_knot::{
     Cell, Chord, Controls, DeviceId, Event, EventKind, Layout, MouseButton, PadButton, Place,
@@ -62,6 +62,35 @@ pub fn press(controls: &mut Controls, id: &str) {
     let found = screen.view().items().find(|i| i.id == id);
     let spot = found.unwrap_or_else(|| panic!("no {id}")).spot;
     screen.press(spot);
+}
+
+/// Where [`draw_alone`] puts what it draws, and beside it.
+pub const THERE: [f32; 2] = [5.0, 5.0];
+pub const BESIDE: [f32; 2] = [50.0, 5.0];
+
+/// Draws one thing where it can be pointed at, or something that is nothing.
+pub fn draw_alone(screen: &mut ControlsScreen, spot: Option<Spot>) {
+    let rect = [0.0, 0.0, 10.0, 10.0];
+    let target = spot.map_or(Target::cover(rect), |spot| Target::spot(spot, rect));
+    screen.set_targets([target]);
+}
+
+/// Presses the left button at one point and lets go of it at another.
+pub fn push(screen: &mut ControlsScreen, from: [f32; 2], to: [f32; 2]) {
+    screen.point(PointerEvent::Down(MouseButton::Left, from));
+    screen.point(PointerEvent::Up(MouseButton::Left, to));
+}
+
+/// Drags a number along its track, which is ten wide.
+pub fn drag(controls: &mut Controls, spot: Spot, to: f32) {
+    let screen = screen(controls);
+    let items: Vec<Item> = screen.view().items().cloned().collect();
+    let item = items.iter().find(|i| i.spot == spot);
+    let shown = item.map(|i| Target::item(i, [0.0, 0.0, 10.0, 10.0], [0.0, 10.0]));
+    screen.set_targets(shown);
+    screen.point(PointerEvent::Down(MouseButton::Left, THERE));
+    screen.point(PointerEvent::Moved([to * 10.0, 5.0]));
+    screen.point(PointerEvent::Up(MouseButton::Left, [to * 10.0, 5.0]));
 }
 
 /// What the dialog offers.

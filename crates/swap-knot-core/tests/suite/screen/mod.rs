@@ -3,18 +3,17 @@
 mod model;
 mod pages;
 mod player;
+mod pointing;
 mod teaching;
 
-use crate::common::what;
-use std::time::Duration;
+use crate::common::{BESIDE, THERE, drag, what};
 
 use player::{ARROWS, CROSS, Player, rows};
 use swap_knot_core::keep::Memory;
-use swap_knot_core::screen::{Item, Page, Role, Spot};
+use swap_knot_core::screen::{Item, Page, Role};
 use swap_knot_core::sheet::FeelPatch;
 use swap_knot_core::{
-    Controls, DeviceId, DeviceKind, Event, EventKind, Input, Layout, Locker, PadButton, Place,
-    Slug, Stick,
+    Controls, DeviceKind, EventKind, Input, Layout, Locker, PadButton, Place, Slug, Stick,
 };
 
 const CAST_OFF: &str = "cell cast-off keyboard-1";
@@ -112,21 +111,10 @@ fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
     // The game keeps Escape for itself, so nobody is told how to bind it.
     assert_eq!(text.len(), 1);
     let spot = player.item("answer 2").spot;
-    let button = swap_knot_core::MouseButton::Left;
-    let click = |player: &mut Player, at: Option<Spot>| {
-        // What is pointed at is known only once the picture has been drawn.
-        for down in [true, false] {
-            player.now = player.now.plus(Duration::from_millis(3));
-            let (at, device) = (player.now, DeviceId(0));
-            let what = EventKind::MouseButton { button, down };
-            player.controls.feed(&Event { at, device, what });
-        }
-        player.controls.tick(player.now);
-        player.controls.screen_mut().unwrap().point_at(at);
-    };
-    click(&mut player, Some(spot));
+    // Pressed on a way out and let go of beside it, it is neither a click nor an input.
+    player.mouse(Some(spot), BESIDE);
     assert!(player.dialog().starts_with("Press the new input"));
-    click(&mut player, None);
+    player.mouse(None, THERE);
     let taken = "The left mouse button is taken by “Coil the rope”";
     assert_eq!(player.dialog(), taken);
     player.click("answer 4");
@@ -263,7 +251,7 @@ fn controls_that_do_not_work_are_not_kept() {
     player.pad(PadButton::ShoulderRight);
     player.go("dial gamepad dead-zone", &CROSS);
     let spot = player.item("dial gamepad dead-zone").spot;
-    player.controls.screen_mut().unwrap().drag(spot, 1.0);
+    drag(&mut player.controls, spot, 1.0);
     assert_eq!(player.label("dial gamepad dead-zone"), "0.9");
     player.pad(PadButton::CenterRight);
     assert_eq!(player.dialog(), "Keep these controls?");
@@ -281,7 +269,7 @@ fn controls_that_do_not_work_are_not_kept() {
     let told = "The old controls stay. Your changes are still here, not applied.";
     assert_eq!(player.view().message.as_deref(), Some(told));
     // With one that can be left, it is kept.
-    player.controls.screen_mut().unwrap().drag(spot, 0.2);
+    drag(&mut player.controls, spot, 0.2);
     player.pad(PadButton::CenterRight);
     player.tilt(Stick::LEFT, 0.8, 0.0);
     assert_eq!(player.dialog(), "");
@@ -304,25 +292,14 @@ fn a_button_that_points_at_the_way_out_proves_nothing() {
         assert_eq!(player.dialog(), "Keep these controls?");
         player
     };
-    let click = |player: &mut Player, at: Option<Spot>| {
-        let button = swap_knot_core::MouseButton::Left;
-        for down in [true, false] {
-            player.now = player.now.plus(Duration::from_millis(3));
-            let (at, device) = (player.now, DeviceId(0));
-            let what = EventKind::MouseButton { button, down };
-            player.controls.feed(&Event { at, device, what });
-        }
-        player.controls.screen_mut().unwrap().point_at(at);
-        player.wait(10);
-    };
     let mut player = ask();
     let out = player.item("answer 1").spot;
-    click(&mut player, Some(out));
+    player.mouse(Some(out), BESIDE);
     assert_eq!(player.dialog(), "Keep these controls?");
     player.click("answer 1");
     assert!(player.controls.profile().is_unchanged());
     let mut player = ask();
-    click(&mut player, None);
+    player.mouse(None, THERE);
     assert_eq!(player.dialog(), "");
     assert!(!player.controls.profile().is_unchanged());
 }

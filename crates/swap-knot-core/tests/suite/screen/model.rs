@@ -1,6 +1,6 @@
 //! Anything that a player may do, in any order.
 
-use crate::common::what;
+use crate::common::{BESIDE, THERE, drag, draw_alone, push, what};
 use swap_knot_core::keep::Memory;
 use swap_knot_core::screen::{Item, ScreenView, Spot, Tool};
 use swap_knot_core::sheet::Column;
@@ -50,7 +50,7 @@ fn leave_with(player: &mut Player, kind: DeviceKind) {
 }
 
 /// Where two views differ, with what is around it.
-fn first_difference(a: &ScreenView, b: &ScreenView) -> Option<[String; 2]> {
+pub(crate) fn first_difference(a: &ScreenView, b: &ScreenView) -> Option<[String; 2]> {
     if a == b {
         return None;
     }
@@ -62,10 +62,10 @@ fn first_difference(a: &ScreenView, b: &ScreenView) -> Option<[String; 2]> {
 }
 
 /// A small random number generator, so that every run is the same.
-struct Dice(u64);
+pub(crate) struct Dice(pub(crate) u64);
 
 impl Dice {
-    fn roll(&mut self, sides: usize) -> usize {
+    pub(crate) fn roll(&mut self, sides: usize) -> usize {
         self.0 = self
             .0
             .wrapping_mul(6_364_136_223_846_793_005)
@@ -73,7 +73,7 @@ impl Dice {
         ((self.0 >> 33) % sides as u64) as usize
     }
 
-    fn pick<T: Copy>(&mut self, of: &[T]) -> T {
+    pub(crate) fn pick<T: Copy>(&mut self, of: &[T]) -> T {
         of[self.roll(of.len())]
     }
 }
@@ -233,11 +233,14 @@ fn play_anything(mut dice: Dice) {
                 let view = player.view();
                 let ids: Vec<Spot> = view.items().map(|i| i.spot).collect();
                 let spot = dice.pick(&ids);
-                let screen = player.controls.screen_mut().unwrap();
-                screen.point_at(Some(spot));
+                let to = dice.pick(&[0.0, 0.4, 1.0, f32::NAN, 7.0]);
                 match dice.roll(3) {
-                    0 => screen.drag(spot, dice.pick(&[0.0, 0.4, 1.0, f32::NAN, 7.0])),
-                    _ => screen.press(spot),
+                    0 => drag(&mut player.controls, spot, to),
+                    _ => {
+                        let screen = player.controls.screen_mut().unwrap();
+                        draw_alone(screen, Some(spot));
+                        push(screen, THERE, dice.pick(&[THERE, THERE, THERE, BESIDE]));
+                    }
                 }
             }
             6 if dice.roll(4) == 0 => drop(player.controls.save()),
@@ -285,7 +288,7 @@ fn play_anything(mut dice: Dice) {
             let kinds = [DeviceKind::Keyboard, DeviceKind::Gamepad, DeviceKind::Mouse];
             // Hands off first: what is held down would go on.
             player.send(EventKind::FocusLost);
-            player.controls.screen_mut().unwrap().point_at(None);
+            player.controls.screen_mut().unwrap().set_targets([]);
             leave_with(&mut player, dice.pick(&kinds));
             player.open();
         }

@@ -1,11 +1,12 @@
 //! A player before the screen, with a clock.
 
-use crate::common::what;
+use crate::common::{THERE, draw_alone, push, what};
 use std::time::Duration;
 
-use swap_knot_core::screen::{Item, ScreenView};
+use swap_knot_core::screen::{Item, ScreenView, Spot};
 use swap_knot_core::{
-    Controls, DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Sheet, Stick, Time,
+    Controls, DeviceId, Event, EventKind, Layout, MouseButton, PadButton, Place, Profile, Sheet,
+    Stick, Time,
 };
 
 pub(crate) const SHEET: &str = include_str!("../../../../../demo/slack-water.toml");
@@ -96,8 +97,25 @@ impl Player {
     pub(crate) fn click(&mut self, id: &str) {
         let spot = self.item(id).spot;
         let screen = self.controls.screen_mut().unwrap();
-        screen.point_at(Some(spot));
-        screen.press(spot);
+        draw_alone(screen, Some(spot));
+        push(screen, THERE, THERE);
+        self.wait(10);
+    }
+
+    /// The left button as a hand works it: pressed on something that is drawn, let go of at a point. The
+    /// screen hears of the button, and of the pointer once there is a picture.
+    pub(crate) fn mouse(&mut self, on: Option<Spot>, to: [f32; 2]) {
+        let (button, device) = (MouseButton::Left, DeviceId(0));
+        for down in [true, false] {
+            self.now = self.now.plus(Duration::from_millis(3));
+            let what = EventKind::MouseButton { button, down };
+            let at = self.now;
+            self.controls.feed(&Event { at, device, what });
+        }
+        self.controls.tick(self.now);
+        let screen = self.controls.screen_mut().unwrap();
+        draw_alone(screen, on);
+        push(screen, THERE, to);
         self.wait(10);
     }
 
