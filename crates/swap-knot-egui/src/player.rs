@@ -223,10 +223,13 @@ impl PlayerUi {
     /// The screen while it is open, otherwise a widget under the pointer or with the focus, otherwise the
     /// game.
     fn take_in(&mut self, ctx: &Context, event: &Event) {
-        if self.touch.as_ref().is_some_and(|t| t.mouse.takes(event)) {
+        let screen = self.controls.screen();
+        let open = screen.is_some();
+        // On the screen it points, unless that waits for an input.
+        let points = screen.is_some_and(|screen| !screen.is_hearing());
+        if !points && self.touch.as_ref().is_some_and(|t| t.mouse.takes(event)) {
             return;
         }
-        let open = self.controls.screen().is_some();
         let may_open = !open && self.opens_itself;
         let mut opens = false;
         self.controls.offer(event, |event, _| {

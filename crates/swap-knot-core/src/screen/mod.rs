@@ -98,8 +98,8 @@ pub struct ControlsScreen {
     about: Option<ActionId>,
     /// The number that is being dragged, or held less or more: all of that is one step for undo.
     stroke: Option<(Spot, u64)>,
-    /// Buttons of the mouse, and what came since while everything is taken: a skin says first whether
-    /// that button points at something.
+    /// Buttons of the mouse, and what came since: a skin says first whether that button points at
+    /// something.
     waiting: Vec<Waiting>,
     pointing: Pointing,
     message: Option<String>,
@@ -247,9 +247,8 @@ impl ControlsScreen {
     pub fn event(&mut self, event: &Event) {
         self.now = self.now.max(event.at);
         self.stale = true;
-        let takes_all = self.takes_all();
-        let points = is_click(event) && (takes_all || self.pointing.is_in_use());
-        match points || (takes_all && !self.waiting.is_empty()) {
+        let points = is_click(event) && (self.takes_all() || self.pointing.is_in_use());
+        match points || !self.waiting.is_empty() {
             true => self.waiting.push(Waiting {
                 event: *event,
                 ticks: 0,

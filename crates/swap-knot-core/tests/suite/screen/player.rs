@@ -100,6 +100,10 @@ impl Player {
         draw_alone(screen, Some(spot));
         push(screen, THERE, THERE);
         self.wait(10);
+        if let Some(screen) = self.controls.screen_mut() {
+            // The next picture, which shows what came of it.
+            draw_alone(screen, None);
+        }
     }
 
     /// The left button as a hand works it: pressed on something that is drawn, let go of at a point. The
