@@ -2,7 +2,7 @@
 
 use std::path::PathBuf;
 
-use egui::{Context, Frame, Key, RichText, Stroke, Ui, Window, vec2};
+use egui::{Context, Event, Frame, Key, RichText, Stroke, Ui, Window, vec2};
 use swap_knot::{Controls, Time};
 
 use crate::{Look, Watch};
@@ -70,11 +70,11 @@ impl Overlay {
 
     /// Hears its key, and shows the window where it is on. In every frame, after the tick.
     pub fn show(&mut self, ctx: &Context, controls: &mut Controls, now: Time) {
-        let (pressed, shift) = ctx.input(|i| (i.key_pressed(self.key), i.modifiers.shift));
-        if pressed && shift {
-            self.record(controls);
-        } else if pressed {
-            self.switch(!self.is_on, controls);
+        for with_shift in self.presses(ctx) {
+            match with_shift {
+                true => self.record(controls),
+                false => self.switch(!self.is_on, controls),
+            }
         }
         if controls.seat().is_recording() {
             self.sign(ctx, controls.seat().is_recording_full());
@@ -95,6 +95,21 @@ impl Overlay {
             .default_pos([ctx.content_rect().right() - 560.0, 10.0])
             .default_size(vec2(540.0, (ctx.content_rect().height() - 80.0).min(700.0)))
             .show(ctx, |ui| self.contents(ui, controls));
+    }
+
+    /// Each press of its key in this frame, and whether Shift was held then.
+    fn presses(&self, ctx: &Context) -> Vec<bool> {
+        let shift_of = |event: &Event| match event {
+            Event::Key {
+                key,
+                pressed: true,
+                repeat: false,
+                modifiers,
+                ..
+            } if *key == self.key => Some(modifiers.shift),
+            _ => None,
+        };
+        ctx.input(|i| i.events.iter().filter_map(shift_of).collect())
     }
 
     fn contents(&mut self, ui: &mut Ui, controls: &mut Controls) {
