@@ -182,42 +182,39 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
     let edge = Stroke::new(look.line.max(1.5), look.edge);
     ui.painter()
         .rect(screen, 4.0, look.raised, edge, StrokeKind::Outside);
-    for zone in &view.zones {
-        let [x, y, w, h] = zone.rect;
-        let rect = Rect::from_min_size(screen.min + vec2(x, y) * unit, vec2(w, h) * unit);
-        pen.places.push((format!("zone {}", zone.name), rect));
-        let spot = Spot::Zone(zone.name, ZoneKnob::X);
-        let moved = ui.interact(
-            rect,
-            Id::unique(("swap-knot zone", zone.name)),
-            Sense::drag(),
-        );
-        let room = Vec2::splat(CORNER.min(rect.width()));
-        let corner = Rect::from_center_size(rect.right_bottom(), room);
-        let sized = ui.interact(
-            corner,
-            Id::unique(("swap-knot corner", zone.name)),
-            Sense::drag(),
-        );
-        pen.places.push((format!("corner {}", zone.name), corner));
-        if moved.contains_pointer() || sized.contains_pointer() {
-            pen.hover = Some(spot);
-        }
-        for (grip, rect) in [(Grip::Middle, rect), (Grip::Corner, corner)] {
+    // The corners last: where zones lie over each other, each of them can be reached.
+    for grip in [Grip::Middle, Grip::Corner] {
+        for zone in &view.zones {
+            let [x, y, w, h] = zone.rect;
+            let from = screen.min + vec2(x, y) * unit;
+            let whole = Rect::from_min_size(from, vec2(w, h) * unit);
+            let room = Vec2::splat(CORNER.min(whole.width()));
+            let (word, rect, cursor) = match grip {
+                Grip::Corner => {
+                    let corner = Rect::from_center_size(whole.right_bottom(), room);
+                    ("corner", corner, CursorIcon::ResizeNwSe)
+                }
+                _ => ("zone", whole, CursorIcon::Grab),
+            };
+            pen.places.push((format!("{word} {}", zone.name), rect));
             let target = Target::zone(zone.name, grip, in_sight(ui, rect), unit.recip());
             pen.targets.push(target);
+            let id = Id::unique(("swap-knot", word, zone.name));
+            let held = ui.interact(rect, id, Sense::drag());
+            if held.contains_pointer() {
+                pen.hover = Some(Spot::Zone(zone.name, ZoneKnob::X));
+            }
+            let is_told = matches!(pen.told, Some(Spot::Zone(name, _)) if name == zone.name);
+            let is_meant = is_told || held.dragged();
+            let edge = if is_meant { look.focus } else { look.text };
+            match grip {
+                Grip::Corner => {
+                    let stroke = Stroke::new(2.0, edge);
+                    ui.painter().circle(rect.center(), 6.0, look.item, stroke);
+                }
+                _ => draw(ui.painter(), zone, rect, &look, edge),
+            }
+            held.on_hover_cursor(cursor);
         }
-        let is_meant = matches!(pen.told, Some(Spot::Zone(name, _)) if name == zone.name);
-        let is_held = moved.dragged() || sized.dragged();
-        let edge = if is_meant || is_held {
-            look.focus
-        } else {
-            look.text
-        };
-        draw(ui.painter(), zone, rect, &look, edge);
-        ui.painter()
-            .circle(corner.center(), 6.0, look.item, Stroke::new(2.0, edge));
-        moved.on_hover_cursor(CursorIcon::Grab);
-        sized.on_hover_cursor(CursorIcon::ResizeNwSe);
     }
 }
