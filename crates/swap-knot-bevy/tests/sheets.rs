@@ -3,11 +3,10 @@
 #![allow(clippy::unwrap_used)]
 
 use std::path::Path;
-use std::time::{Duration, Instant};
 
 use bevy_app::App;
-use bevy_asset::{AssetPlugin, AssetServer, Handle, UnapprovedPathMode};
-use bevy_ecs::prelude::{AppTypeRegistry, Entity, ReflectComponent};
+use bevy_asset::{AssetLoadFailedEvent, AssetPlugin, AssetServer, Handle, UnapprovedPathMode};
+use bevy_ecs::prelude::{AppTypeRegistry, Entity, Messages, ReflectComponent};
 use bevy_input::InputPlugin;
 use swap_knot::input::Simulated;
 use swap_knot::{Actions, Controls, Event, Layout, Place, Profile, Rig, Seat, Sheet};
@@ -51,17 +50,16 @@ fn app(folder: &Path) -> (App, Handle<SheetAsset>) {
     (app, handle)
 }
 
-/// Updates until it is so, or half a minute is over.
-fn until(app: &mut App, mut is_so: impl FnMut(&App) -> bool) -> bool {
-    let begun = Instant::now();
-    while begun.elapsed() < Duration::from_secs(30) {
+/// Updates until it is so.
+#[track_caller]
+fn until(app: &mut App, mut is_so: impl FnMut(&mut App) -> bool) {
+    patience::wait_for("the sheet that was saved", || {
         app.update();
-        if is_so(app) {
-            return true;
+        match is_so(app) {
+            true => Ok(()),
+            false => Err("another one".to_owned()),
         }
-        std::thread::sleep(Duration::from_millis(5));
-    }
-    false
+    });
 }
 
 fn seat(app: &App, player: Entity) -> Option<&PlayerSeat> {
@@ -108,7 +106,7 @@ fn a_saved_sheet_is_played_at_once_and_a_mistake_leaves_the_old_one() {
         let mut cy = app.world_mut().get_mut::<PlayerControls>(cy).unwrap();
         cy.prompt("{horn}").unwrap().to_string()
     };
-    assert!(until(&mut app, |app| seat(app, bo).is_some()));
+    until(&mut app, |app| seat(app, bo).is_some());
 
     let keys = Simulated::new(KEYBOARD);
     feed(&mut app, keys.key(Place::KeyW));
@@ -118,10 +116,10 @@ fn a_saved_sheet_is_played_at_once_and_a_mistake_leaves_the_old_one() {
     let plays = |app: &App, player| horn(app, player) == "KeyJ";
     // What is bound as before goes on without an edge.
     let mut ended = false;
-    assert!(until(&mut app, |app| {
+    until(&mut app, |app| {
         ended |= !seat(app, ada).unwrap().is_down(Do::Walk);
         plays(app, ada) && plays(app, bo)
-    }));
+    });
     assert!(!ended);
     assert_eq!(cys(&mut app), "J");
     feed(&mut app, keys.key(Place::KeyJ));
@@ -133,14 +131,17 @@ fn a_saved_sheet_is_played_at_once_and_a_mistake_leaves_the_old_one() {
         text("KeyW", "KeyJ") + "[actions.anchor]\n",
     ] {
         std::fs::write(&file, wrong).unwrap();
-        for _ in 0..100 {
-            app.update();
-            std::thread::sleep(Duration::from_millis(5));
-        }
+        // Bevy says that it could not be loaded; a frame later, that has been heard of.
+        until(&mut app, |app| {
+            let mut failed =
+                (app.world_mut()).resource_mut::<Messages<AssetLoadFailedEvent<SheetAsset>>>();
+            failed.drain().count() > 0
+        });
+        app.update();
         assert!(plays(&app, ada) && plays(&app, bo));
     }
     std::fs::write(&file, &first).unwrap();
-    assert!(until(&mut app, |app| horn(app, ada) == "KeyH"));
+    until(&mut app, |app| horn(app, ada) == "KeyH");
 }
 
 #[test]
@@ -156,7 +157,7 @@ fn a_profile_that_is_set_is_played_at_once() {
         layout,
     };
     let ada = app.world_mut().spawn(follow).id();
-    assert!(until(&mut app, |app| seat(app, ada).is_some()));
+    until(&mut app, |app| seat(app, ada).is_some());
     let sheet = seat(&app, ada).unwrap().rig().sheet().clone();
     let mut profile = Profile::default();
     let cell = sheet.defaults_of(Do::Horn)[0].cell;

@@ -3,7 +3,6 @@
 #![allow(clippy::unwrap_used)]
 
 use std::path::PathBuf;
-use std::time::{Duration, Instant};
 
 use swap_knot::{Bind, Cell, Controls, DeviceId, Event, EventKind, Layout, Place, Sheet, Time};
 use swap_knot_workbench::{Bench, findings, player};
@@ -42,13 +41,15 @@ impl Desk {
     }
 
     /// Waits until something is so.
+    #[track_caller]
     fn until(&mut self, what: impl Fn(&Desk) -> bool) {
-        let since = Instant::now();
-        while !what(self) {
-            assert!(since.elapsed() < Duration::from_secs(20), "it never is");
-            std::thread::sleep(Duration::from_millis(5));
+        patience::wait_for("the file that was saved", || {
             self.bench.follow(&mut self.controls);
-        }
+            match what(self) {
+                true => Ok(()),
+                false => Err(std::fs::read_to_string(&self.file).unwrap()),
+            }
+        });
     }
 
     fn key(&mut self, place: Place, down: bool) {

@@ -1,6 +1,6 @@
 //! The controls screen drawn by a game itself, into a plain buffer of pixels: a page of code.
 //!
-//! `cargo run -p own_picture -- [PROFILES]`. What is drawn is a list of lines, each of them items
+//! `cargo run -p own_picture -- [PROFILES] [--report]`: what has the focus is printed for tests. What is drawn is a list of lines, each of them items
 //! side by side; the screen is told where each of them lies, and what the pointer does.
 
 mod pixels;
@@ -33,11 +33,30 @@ struct App {
     pointer: [f32; 2],
     /// How far the list is scrolled.
     top: i32,
+    report: Report,
+}
+
+/// What is shown, in words.
+#[derive(Default)]
+struct Report {
+    is_on: bool,
+    last: String,
+}
+
+impl Report {
+    fn state(&mut self, now: String) {
+        if self.is_on && self.last != now {
+            println!("{now}");
+            self.last = now;
+        }
+    }
 }
 
 fn main() -> Result<(), Box<dyn Error>> {
     let sheet = Sheet::from_toml(SHEET)?;
-    let locker = match std::env::args().nth(1) {
+    let (options, folders): (Vec<String>, Vec<String>) =
+        std::env::args().skip(1).partition(|a| a.starts_with("--"));
+    let locker = match folders.first() {
         Some(folder) => Locker::open(folder)?,
         None => Locker::of_user(&sheet)?,
     };
@@ -51,6 +70,10 @@ fn main() -> Result<(), Box<dyn Error>> {
         window: None,
         pointer: [0.0; 2],
         top: 0,
+        report: Report {
+            is_on: options.iter().any(|o| o == "--report"),
+            ..Report::default()
+        },
     };
     Ok(EventLoop::new()?.run_app(&mut app)?)
 }
@@ -134,6 +157,11 @@ impl App {
             let _ = buffer.present();
         }
         screen.set_targets(places);
+        let focus = screen
+            .view()
+            .focused()
+            .map(|i| format!("{}: {}", i.id, i.label));
+        self.report.state(focus.unwrap_or_default());
     }
 }
 

@@ -1,14 +1,11 @@
 //! A game's own drawing under an X server of its own: another skin, the same keys and pointing.
 
-#![allow(clippy::unwrap_used, clippy::panic, dead_code)]
-
-#[path = "../../remap_window/tests/desktop/mod.rs"]
-mod desktop;
+#![allow(clippy::unwrap_used)]
 
 use std::process::Command;
-use std::time::Duration;
 
 use desktop::{Desktop, skip_without_display};
+use patience::wait_for_file;
 
 #[test]
 fn it_is_worked_with_keys_and_by_pointing() {
@@ -21,23 +18,21 @@ fn it_is_worked_with_keys_and_by_pointing() {
     let desktop = Desktop::start();
     let profiles = tempfile::tempdir().unwrap();
     let mut program = Command::new(env!("CARGO_BIN_EXE_own_picture"));
-    program.arg(profiles.path());
+    program.arg(profiles.path()).arg("--report");
     let mut window = desktop.run(program);
     window.take_focus();
-    std::thread::sleep(Duration::from_millis(500));
+    window.wait_for("cell walk keyboard-1: —");
     // From the first row down to Hurry; then a click on the first button, which applies.
-    window.press_all(&[DOWN; 5]);
-    window.press_all(&[ENTER, KEY_H]);
-    let file = profiles.path().join("skipper.toml");
-    let kept = || std::fs::read_to_string(&file).unwrap_or_default();
-    std::thread::sleep(Duration::from_millis(300));
-    assert_eq!(kept(), "");
-    for _ in 0..40 {
-        window.click_at((30, 48));
-        std::thread::sleep(Duration::from_millis(100));
-        if kept().contains("keyboard-1 = \"KeyH\"") {
-            return;
-        }
+    for row in ["walk.up", "walk.down", "walk.left", "walk.right", "hurry"] {
+        window.press(DOWN);
+        window.wait_for_start(&format!("cell {row} keyboard-1: "));
     }
-    panic!("nothing was kept: {}", kept());
+    window.press(ENTER);
+    window.wait_for_start("answer ");
+    window.press(KEY_H);
+    window.wait_for("cell hurry keyboard-1: H");
+    let file = profiles.path().join("skipper.toml");
+    assert!(!file.exists(), "nothing is kept before it is applied");
+    window.click_at((30, 48));
+    wait_for_file(&file, "keyboard-1 = \"KeyH\"");
 }

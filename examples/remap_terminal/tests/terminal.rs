@@ -3,7 +3,8 @@
 #![allow(clippy::unwrap_used, clippy::panic)]
 
 use std::process::Command;
-use std::time::{Duration, Instant};
+
+use patience::wait_for;
 
 /// A terminal of the test's own.
 struct Terminal {
@@ -41,35 +42,30 @@ impl Terminal {
     fn keys(&self, keys: &[&str]) {
         for key in keys {
             self.tmux(&["send-keys", key]);
-            std::thread::sleep(Duration::from_millis(30));
         }
     }
 
     /// Waits until the screen shows a text.
+    #[track_caller]
     fn shows(&self, text: &str) {
-        let start = Instant::now();
-        loop {
+        wait_for(text, || {
             let screen = self.tmux(&["capture-pane", "-p"]);
-            if screen.contains(text) {
-                return;
+            match screen.contains(text) {
+                true => Ok(()),
+                false => Err(screen),
             }
-            assert!(
-                start.elapsed() < Duration::from_secs(20),
-                "no `{text}` in\n{screen}"
-            );
-            std::thread::sleep(Duration::from_millis(50));
-        }
+        });
     }
 
+    #[track_caller]
     fn ends(&self) {
-        let start = Instant::now();
-        while start.elapsed() < Duration::from_secs(20) {
-            if self.tmux(&["list-sessions"]).is_empty() {
-                return;
+        wait_for("the program to end", || {
+            let sessions = self.tmux(&["list-sessions"]);
+            match sessions.is_empty() {
+                true => Ok(()),
+                false => Err(self.tmux(&["capture-pane", "-p"])),
             }
-            std::thread::sleep(Duration::from_millis(50));
-        }
-        panic!("the program did not end");
+        });
     }
 }
 
@@ -82,7 +78,7 @@ impl Drop for Terminal {
 #[test]
 fn a_key_is_swapped_applied_and_kept() {
     if Command::new("tmux").arg("-V").output().is_err() {
-        eprintln!("skipped: there is no tmux; ./scripts/test installs it");
+        patience::skip("there is no tmux; ./scripts/test installs it");
         return;
     }
     let folder = tempfile::tempdir().unwrap();
@@ -144,13 +140,16 @@ fn a_key_is_swapped_applied_and_kept() {
         Terminal::start("one", &program),
         Terminal::start("other", &program),
     );
-    for (terminal, downs) in [(&one, 7), (&other, 8)] {
-        terminal.shows("Walk to the bow");
+    one.shows("Walk to the bow");
+    other.shows("Walk to the bow");
+    for (terminal, downs, told) in [
+        (&one, 7, "Applied and saved."),
+        (&other, 8, "changed elsewhere as well"),
+    ] {
         terminal.keys(&["Down"; 8][..downs]);
         terminal.keys(&["Delete", "C-s"]);
+        terminal.shows(told);
     }
-    one.shows("Applied and saved.");
-    other.shows("changed elsewhere as well");
     let kept = std::fs::read_to_string(folder.path().join("skipper.toml")).unwrap();
     assert_eq!(kept.matches("\"unbound\"").count(), 2, "{kept}");
     drop((one, other));
@@ -181,7 +180,7 @@ fn a_key_is_swapped_applied_and_kept() {
 #[test]
 fn without_a_folder_it_is_kept_where_the_platform_keeps_settings() {
     if Command::new("tmux").arg("-V").output().is_err() {
-        eprintln!("skipped: there is no tmux; ./scripts/test installs it");
+        patience::skip("there is no tmux; ./scripts/test installs it");
         return;
     }
     let home = tempfile::tempdir().unwrap();

@@ -73,7 +73,8 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
 
 impl eframe::App for App {
     fn ui(&mut self, ui: &mut egui::Ui, _: &mut eframe::Frame) {
-        let plays = (self.player).frame(ui, self.heard.events(), self.heard.now());
+        let events = self.heard.events().inspect(|e| self.report.heard(e));
+        let plays = self.player.frame(ui, events, self.heard.now());
         let controls = &mut self.player.controls;
         if let Some(saving) = controls.saving() {
             let done = saving.run();

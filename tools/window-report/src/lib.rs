@@ -6,7 +6,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 
 use egui::{Context, Rect, Ui};
 use swap_knot::play::{Edge, TraceEntry};
-use swap_knot::{Controls, Event, Row, Trace};
+use swap_knot::{Controls, Event, EventKind, Row, Trace};
 use swap_knot_egui::PlayerUi;
 use swap_knot_winit::Ear;
 
@@ -47,6 +47,16 @@ impl Report {
         }
     }
 
+    /// Something came from a device.
+    pub fn heard(&self, event: &Event) {
+        if let EventKind::Key {
+            place, down: true, ..
+        } = event.what
+        {
+            self.say(&format!("heard: {place}"));
+        }
+    }
+
     /// A prompt of the game's own texts is shown.
     pub fn prompt(&mut self, controls: &mut Controls, id: &str) {
         if let Ok(shown) = controls.prompt_of(id) {
@@ -68,6 +78,8 @@ impl Report {
         if !self.is_on {
             return;
         }
+        let has_focus = ui.input(|i| i.focused);
+        self.state("has the focus", if has_focus { "yes" } else { "no" });
         self.tell(player);
         // What comes while a frame is made may be in it or in the next one.
         self.state("simulated", &self.simulated.to_string());
@@ -100,6 +112,8 @@ impl Report {
         };
         self.state("doing", &doing);
         self.state("layout", controls.resolver().layout().name());
+        let is_recorded = controls.seat().is_recording();
+        self.state("recording", if is_recorded { "yes" } else { "no" });
         let is_open = controls.screen().is_some();
         self.state("screen", if is_open { "open" } else { "closed" });
         let Some(screen) = controls.screen_mut() else {

@@ -7,9 +7,9 @@ use std::time::Duration;
 
 use crate::common::{cell, chord, demo, small};
 use proptest::prelude::*;
-use swap_knot::keep::LoadNote;
+use swap_knot::keep::{LoadNote, LockerErrorKind};
 use swap_knot::play::Origin;
-use swap_knot::{Layout, Locker, Profile, Rig, Slug};
+use swap_knot::{Layout, Locker, Profile, Rig, Sheet, Slug};
 
 fn slug(text: &str) -> Slug {
     text.parse().unwrap()
@@ -225,11 +225,22 @@ fn saving_child() {
     let (sheet, profiles) = (small("[actions.horn]"), [0, 1, 2].map(profile));
     println!("saving");
     for n in 0.. {
-        locker.save(&slug("ada"), &profiles[n % 3], &sheet).unwrap();
+        save_patiently(&locker, &profiles[n % 3], &sheet);
         if std::env::var_os(PAUSES).is_some() {
             std::thread::sleep(Duration::from_millis(2));
         }
     }
+}
+
+/// Saves once nobody else does. A locker itself waits for its turn no longer than a player would.
+fn save_patiently(locker: &Locker, profile: &Profile, sheet: &Sheet) {
+    patience::wait_for("its turn to save", || {
+        match locker.save(&slug("ada"), profile, sheet) {
+            Ok(_) => Ok(()),
+            Err(e) if matches!(e.kind(), LockerErrorKind::InUse) => Err(e.to_string()),
+            Err(e) => panic!("{e}"),
+        }
+    });
 }
 
 /// Starts a process that saves, and waits until it does.
@@ -281,7 +292,7 @@ fn two_processes_saving_at_once_keep_out_of_each_others_way() {
     let mut children = [(); 2].map(|()| start_saving(folder.path(), true));
     let sheet = demo();
     for n in 0..50 {
-        locker.save(&slug("ada"), &profile(n), &sheet).unwrap();
+        save_patiently(&locker, &profile(n), &sheet);
         assert_eq!(locker.load(&slug("ada")).notes, []);
     }
     for child in &mut children {

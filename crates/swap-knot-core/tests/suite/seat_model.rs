@@ -2,7 +2,7 @@
 //! every device is followed, in every manner, while plugs are pulled, the focus goes, situations and
 //! rigs change and sheets are swapped in play.
 //!
-//! 400,000 events are played, the same in every run, so that nobody's change is held up by what
+//! 400,000 events are played (an eighth by default), the same in every run, so that nobody's change is held up by what
 //! another one left behind. `SWAP_KNOT_MODEL_EVENTS` sets how many others are played instead, new
 //! ones in every run.
 

@@ -2,8 +2,6 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
-#[path = "../desktop/mod.rs"]
-mod desktop;
 mod play;
 mod screen;
 mod starter;
@@ -12,6 +10,7 @@ use std::path::Path;
 use std::process::Command;
 
 use desktop::{Desktop, Window, skip_without_display};
+use patience::wait_for_file;
 
 /// X key codes, which are those of Linux plus 8.
 const ESCAPE: u8 = 9;
@@ -51,6 +50,7 @@ impl Opens for Desktop {
         let mut window = self.run(program);
         window.wait_for_prompt("to leave");
         window.take_focus();
+        window.wait_for_focus(true);
         window
     }
 }
@@ -70,28 +70,25 @@ fn push(window: &mut Window, button: &str) {
 
 /// Pushes a button until the focus is somewhere.
 fn go(window: &mut Window, button: &str, to: &str) {
+    step(window, to, |window| push(window, button));
+}
+
+/// Presses a key until the focus is somewhere.
+fn go_by_key(window: &mut Window, key: u8, to: &str) {
+    step(window, to, |window| {
+        window.press(key);
+        window.settle();
+    });
+}
+
+fn step(window: &mut Window, to: &str, once: impl Fn(&mut Window)) {
     for _ in 0..60 {
         if window.last("focus: ") == to {
             return;
         }
-        push(window, button);
+        once(window);
     }
     panic!("{to} is not reached, {} is", window.last("focus: "));
-}
-
-/// Waits until a profile on the disk has a text in it.
-fn wait_for_file(file: &Path, text: &str) {
-    for _ in 0..200 {
-        if std::fs::read_to_string(file).is_ok_and(|kept| kept.contains(text)) {
-            return;
-        }
-        std::thread::sleep(std::time::Duration::from_millis(50));
-    }
-    panic!(
-        "{} never had {text}: {:?}",
-        file.display(),
-        std::fs::read_to_string(file)
-    );
 }
 
 fn with_control(window: &Window, key: u8) {

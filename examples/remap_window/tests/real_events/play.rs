@@ -49,7 +49,7 @@ fn what_dead_keys_compose_moves_no_layout() {
         for key in [KEY_E, KEY_Q, KEY_E] {
             window.press_all(&[dead, key]);
         }
-        std::thread::sleep(std::time::Duration::from_millis(300));
+        window.settle();
         assert_eq!(window.last("layout: "), layout);
         window.close();
     }
@@ -94,9 +94,10 @@ fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
     window.wait_for("doing: …");
     window.simulate("0 9 pad:trigger-left 0.8");
     window.take_focus();
+    window.wait_for_focus(true);
     window.simulate("0 9 pad:trigger-left 0.95");
-    // Longer than it takes the system to repeat a key that is held.
-    std::thread::sleep(std::time::Duration::from_secs(1));
+    // The system repeats a key that is held, as if it were pressed anew.
+    window.wait_for_times("heard: KeyW", 2);
     assert_eq!(window.times_said("began: hurry"), 1);
     assert_eq!(window.times_said("began: walk.up"), 1);
     window.let_go(KEY_W);
@@ -141,6 +142,7 @@ fn what_is_recorded_by_a_key_is_played_again_from_its_file() {
     // Nothing was clicked yet: the server may give the window its keys a moment later.
     window.press_until(SPACE, "began: cast-off");
     with_shift(&window);
+    window.wait_until("recording", "yes");
     window.press(SPACE);
     window.wait_for("began: cast-off");
     window.press(KEY_H);

@@ -186,9 +186,7 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
     // The page of feel: a number, and a preset on the page before it.
     window.press(TAB);
     window.wait_until("focus", "about");
-    while window.last("focus: ") != "dial mouse sensitivity" {
-        window.press(DOWN);
-    }
+    go_by_key(&mut window, DOWN, "dial mouse sensitivity");
     window.press_all(&[RIGHT; 2]);
     window.wait_until("dial mouse sensitivity", "1.21");
     window.press(ESCAPE);

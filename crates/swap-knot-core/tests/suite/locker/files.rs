@@ -51,8 +51,8 @@ fn whatever_call_of_the_system_fails_nothing_is_lost() {
         .args(["-o", "/dev/null", "true"])
         .status();
     if !works.is_ok_and(|s| s.success()) {
-        eprintln!(
-            "SKIPPED: calls of the system are made to fail with strace; ./scripts/test installs it"
+        patience::skip(
+            "calls of the system are made to fail with strace; ./scripts/test installs it",
         );
         return;
     }

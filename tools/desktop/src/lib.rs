@@ -1,10 +1,13 @@
-//! An X server of the test's own, and the window on it.
+//! For tests of windows: an X server of the test's own, its keys and mouse, and a window on it that says
+//! in lines what it shows. Nothing goes by the clock: what is waited for is what the window says.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
 use std::io::{BufRead, BufReader, Write as _};
 use std::process::{Child, Command, Stdio};
 use std::sync::mpsc::{Receiver, channel};
-use std::time::{Duration, Instant};
 
+use patience::wait_for;
 use x11rb::connection::Connection;
 use x11rb::protocol::xproto::{
     ClientMessageEvent, ConnectionExt as _, CreateWindowAux, EventMask, InputFocus, WindowClass,
@@ -13,7 +16,7 @@ use x11rb::protocol::xtest::ConnectionExt as _;
 use x11rb::rust_connection::RustConnection;
 
 /// Whether window tests run: `SWAP_KNOT_WINDOW_TESTS=0` leaves them out, `1` insists on them.
-pub(crate) fn skip_without_display() -> bool {
+pub fn skip_without_display() -> bool {
     let wanted = std::env::var("SWAP_KNOT_WINDOW_TESTS").unwrap_or_default();
     let has = |tool: &str| Command::new(tool).arg("-help").output().is_ok();
     let ready = has("Xvfb") && has("setxkbmap");
@@ -22,25 +25,27 @@ pub(crate) fn skip_without_display() -> bool {
         "Xvfb and setxkbmap are needed; ./scripts/test installs them"
     );
     if wanted == "0" || !ready {
-        eprintln!("SKIPPED: window tests want Xvfb and setxkbmap; ./scripts/test installs them");
+        patience::skip("window tests want Xvfb and setxkbmap; ./scripts/test installs them");
     }
     wanted == "0" || !ready
 }
 
-const PATIENCE: Duration = Duration::from_secs(30);
 const KEY_PRESS: u8 = 2;
 const KEY_RELEASE: u8 = 3;
 const BUTTON_PRESS: u8 = 4;
 const BUTTON_RELEASE: u8 = 5;
 const MOTION: u8 = 6;
 
-pub(crate) struct Desktop {
+/// An X server of the test's own.
+#[derive(Debug)]
+pub struct Desktop {
     server: Child,
     display: String,
 }
 
 impl Desktop {
-    pub(crate) fn start() -> Desktop {
+    /// Starts one, with the layout of the United States.
+    pub fn start() -> Desktop {
         let mut server = Command::new("Xvfb")
             .args([
                 "-displayfd",
@@ -69,7 +74,8 @@ impl Desktop {
         desktop
     }
 
-    pub(crate) fn set_layout(&self, layout: &str) {
+    /// Switches the layout of the keyboard.
+    pub fn set_layout(&self, layout: &str) {
         let done = Command::new("setxkbmap")
             .args(["-display", &self.display, layout])
             .status();
@@ -77,7 +83,7 @@ impl Desktop {
     }
 
     /// Runs a program on this display.
-    pub(crate) fn run(&self, mut program: Command) -> Window {
+    pub fn run(&self, mut program: Command) -> Window {
         let mut program = program
             .env("DISPLAY", &self.display)
             .env_remove("WAYLAND_DISPLAY")
@@ -117,7 +123,8 @@ impl Drop for Desktop {
     }
 }
 
-pub(crate) struct Window {
+/// A program with a window, which says in lines what it shows.
+pub struct Window {
     program: Child,
     lines: Receiver<String>,
     log: Vec<String>,
@@ -132,99 +139,89 @@ pub(crate) struct Window {
 }
 
 impl Window {
-    /// Gives the window the focus, as a window manager would, once it is shown.
-    pub(crate) fn take_focus(&mut self) {
+    /// Gives the window the focus, as a window manager would, once it is shown. A window that says what it
+    /// shows says that it has it, see [`wait_for_focus`](Window::wait_for_focus).
+    pub fn take_focus(&mut self) {
         const VIEWABLE: u8 = 2;
-        let start = Instant::now();
-        while start.elapsed() < PATIENCE {
-            let children = self
-                .x
-                .query_tree(self.root)
-                .unwrap()
-                .reply()
-                .unwrap()
-                .children;
-            for child in children {
-                let shown = self
-                    .x
-                    .get_window_attributes(child)
-                    .unwrap()
-                    .reply()
-                    .unwrap();
-                if u8::from(shown.map_state) == VIEWABLE {
-                    let focus =
-                        self.x
-                            .set_input_focus(InputFocus::PARENT, child, x11rb::CURRENT_TIME);
-                    focus.unwrap().check().unwrap();
-                    std::thread::sleep(Duration::from_millis(200));
-                    self.shown = child;
-                    return;
+        let shown = wait_for("a window that is shown", || {
+            let children = self.x.query_tree(self.root).unwrap().reply().unwrap();
+            for child in children.children {
+                // It may be gone by now.
+                let attributes = self.x.get_window_attributes(child).unwrap().reply();
+                if attributes.is_ok_and(|a| u8::from(a.map_state) == VIEWABLE) {
+                    return Ok(child);
                 }
             }
-            std::thread::sleep(Duration::from_millis(20));
-        }
-        panic!("the window was never shown");
+            Err("none".to_owned())
+        });
+        self.shown = shown;
+        self.focus_on(shown);
     }
 
-    /// Opens the controls screen with its key: the server may give the window its keys a moment
-    /// later. A busy machine takes its time, and a second press would close it again.
-    pub(crate) fn open_screen(&mut self) {
+    /// Waits until the window says that it has the focus, or has lost it.
+    #[track_caller]
+    pub fn wait_for_focus(&mut self, has: bool) {
+        self.wait_until("has the focus", if has { "yes" } else { "no" });
+    }
+
+    fn focus_on(&self, window: u32) {
+        let done = self
+            .x
+            .set_input_focus(InputFocus::PARENT, window, x11rb::CURRENT_TIME);
+        done.unwrap().check().unwrap();
+    }
+
+    /// Opens the controls screen with its key.
+    pub fn open_screen(&mut self) {
         const ESCAPE: u8 = 9;
-        let start = Instant::now();
-        while start.elapsed() < PATIENCE {
-            self.press(ESCAPE);
-            for _ in 0..100 {
-                if self.last("screen: ") == "open" {
-                    return;
-                }
-                std::thread::sleep(Duration::from_millis(50));
-            }
-        }
-        panic!("the controls screen was never opened");
+        self.press(ESCAPE);
+        self.wait_until("screen", "open");
     }
 
     /// Waits until something is as it should be, also where it was said before.
-    pub(crate) fn wait_until(&mut self, what: &str, is: &str) {
-        let start = Instant::now();
-        let what = format!("{what}: ");
-        while self.last(&what) != is {
-            let last = self.last(&what).to_owned();
-            assert!(
-                start.elapsed() < PATIENCE,
-                "{what}{last} and not {is}; the window said:\n{}",
-                self.log.join("\n")
-            );
-            std::thread::sleep(Duration::from_millis(20));
-        }
+    #[track_caller]
+    pub fn wait_until(&mut self, what: &str, is: &str) {
+        let start = format!("{what}: ");
+        wait_for(format_args!("{start}{is}"), || match self.last(&start) {
+            last if last == is => Ok(()),
+            last => {
+                let last = last.to_owned();
+                Err(format!("{start}{last}\n{}", self.log.join("\n")))
+            }
+        });
     }
 
     fn send(&self, kind: u8, detail: u8, at: (i16, i16)) {
         let (x, y) = at;
         self.x
             .xtest_fake_input(kind, detail, x11rb::CURRENT_TIME, self.root, x, y, 0)
+            .unwrap()
+            .check()
             .unwrap();
-        self.x.flush().unwrap();
-        std::thread::sleep(Duration::from_millis(30));
     }
 
     /// Presses and lets go of a key.
-    pub(crate) fn press(&self, key: u8) {
+    pub fn press(&self, key: u8) {
         self.send(KEY_PRESS, key, (0, 0));
         self.send(KEY_RELEASE, key, (0, 0));
     }
 
     /// Presses a key until the window says something; a new layout takes the server a moment.
-    pub(crate) fn press_until(&mut self, key: u8, wanted: &str) {
-        let start = Instant::now();
-        while start.elapsed() < PATIENCE && !self.said(wanted) {
+    #[track_caller]
+    pub fn press_until(&mut self, key: u8, wanted: &str) {
+        wait_for(wanted, || {
             self.press(key);
-            std::thread::sleep(Duration::from_millis(100));
-        }
+            self.settle();
+            match self.said(wanted) {
+                true => Ok(()),
+                false => Err(self.log.join("\n")),
+            }
+        });
         self.wait_for(wanted);
     }
 
     /// Clicks what the window says stands somewhere.
-    pub(crate) fn click(&mut self, what: &str) {
+    pub fn click(&mut self, what: &str) {
         let at = self.middle_of(what);
         self.click_at(at);
     }
@@ -236,20 +233,14 @@ impl Window {
         for _ in 0..3 {
             self.settle();
         }
-        let start = format!("place {what}: ");
-        let last = self
-            .log
-            .iter()
-            .rev()
-            .find_map(|l| l.strip_prefix(&start))
-            .unwrap();
-        let (x, y) = last.split_once(' ').unwrap();
+        let there = self.last(&format!("place {what}: "));
+        let (x, y) = there.split_once(' ').unwrap();
         (x.parse().unwrap(), y.parse().unwrap())
     }
 
     /// Drags what the window says stands somewhere, by so many pixels, and lets go of it when the window
     /// has said something.
-    pub(crate) fn drag(&mut self, what: &str, by: (i16, i16), wanted: Option<&str>) {
+    pub fn drag(&mut self, what: &str, by: (i16, i16), wanted: Option<&str>) {
         let from = self.middle_of(what);
         self.send(MOTION, 0, from);
         self.send(BUTTON_PRESS, 1, from);
@@ -264,22 +255,33 @@ impl Window {
     }
 
     /// Clicks somewhere, in pixels.
-    pub(crate) fn click_at(&self, at: (i16, i16)) {
+    pub fn click_at(&self, at: (i16, i16)) {
         self.send(MOTION, 0, at);
         self.send(BUTTON_PRESS, 1, at);
         self.send(BUTTON_RELEASE, 1, at);
     }
 
     /// Waits for a line after the one that was waited for last.
-    pub(crate) fn wait_for(&mut self, wanted: &str) {
+    #[track_caller]
+    pub fn wait_for(&mut self, wanted: &str) {
         self.wait(wanted, |log, seen| {
             let new = log[seen..].iter().position(|l| l == wanted)?;
             Some(seen + new + 1)
         });
     }
 
+    /// Waits for a line that begins so, after the one that was waited for last.
+    #[track_caller]
+    pub fn wait_for_start(&mut self, start: &str) {
+        self.wait(start, |log, seen| {
+            let new = log[seen..].iter().position(|l| l.starts_with(start))?;
+            Some(seen + new + 1)
+        });
+    }
+
     /// Waits until something stands somewhere.
-    pub(crate) fn wait_for_place(&mut self, what: &str) {
+    #[track_caller]
+    pub fn wait_for_place(&mut self, what: &str) {
         let start = format!("place {what}: ");
         self.wait(&start, |log, seen| {
             log.iter().any(|l| l.starts_with(&start)).then_some(seen)
@@ -287,7 +289,8 @@ impl Window {
     }
 
     /// Waits until the prompts say something.
-    pub(crate) fn wait_for_prompt(&mut self, part: &str) {
+    #[track_caller]
+    pub fn wait_for_prompt(&mut self, part: &str) {
         self.wait(part, |log, seen| {
             let last = log.iter().rev().find(|l| l.starts_with("prompt: "))?;
             last.contains(part).then_some(seen)
@@ -295,25 +298,16 @@ impl Window {
     }
 
     /// Waits until `find` answers up to where the log has been seen.
+    #[track_caller]
     fn wait(&mut self, wanted: &str, find: impl Fn(&[String], usize) -> Option<usize>) {
-        let start = Instant::now();
-        loop {
+        self.seen = wait_for(wanted, || {
             self.drain();
-            if let Some(seen) = find(&self.log, self.seen) {
-                self.seen = seen;
-                return;
-            }
-            assert!(
-                start.elapsed() < PATIENCE,
-                "the window never said `{wanted}`; it said:\n{}",
-                self.log.join("\n")
-            );
-            std::thread::sleep(Duration::from_millis(20));
-        }
+            find(&self.log, self.seen).ok_or_else(|| self.log.join("\n"))
+        });
     }
 
     /// Asks the program to close its window, as the cross in its corner does.
-    pub(crate) fn ask_to_close(&mut self) {
+    pub fn ask_to_close(&mut self) {
         let atom = |name: &str| {
             self.x
                 .intern_atom(false, name.as_bytes())
@@ -332,7 +326,7 @@ impl Window {
     }
 
     /// Opens another window in a corner and gives it the focus.
-    pub(crate) fn lose_focus(&self) {
+    pub fn lose_focus(&mut self) {
         let other = self.x.generate_id().unwrap();
         let made = self.x.create_window(
             x11rb::COPY_DEPTH_FROM_PARENT,
@@ -349,57 +343,64 @@ impl Window {
         );
         made.unwrap().check().unwrap();
         self.x.map_window(other).unwrap().check().unwrap();
-        std::thread::sleep(Duration::from_millis(100));
-        let gone = self
-            .x
-            .set_input_focus(InputFocus::PARENT, other, x11rb::CURRENT_TIME);
-        gone.unwrap().check().unwrap();
-        std::thread::sleep(Duration::from_millis(200));
+        self.focus_on(other);
+        self.wait_for_focus(false);
     }
 
     /// Presses and lets go of a mouse button, by the number that X gives it, where the pointer is.
-    pub(crate) fn button(&self, button: u8) {
+    pub fn button(&self, button: u8) {
         self.send(BUTTON_PRESS, button, (0, 0));
         self.send(BUTTON_RELEASE, button, (0, 0));
     }
 
     /// Presses a key and keeps it down.
-    pub(crate) fn hold(&self, key: u8) {
+    pub fn hold(&self, key: u8) {
         self.send(KEY_PRESS, key, (0, 0));
     }
 
     /// Lets go of a key.
-    pub(crate) fn let_go(&self, key: u8) {
+    pub fn let_go(&self, key: u8) {
         self.send(KEY_RELEASE, key, (0, 0));
     }
 
     /// How often the window has said a line, once what is on its way has come.
-    pub(crate) fn times_said(&mut self, line: &str) -> usize {
+    pub fn times_said(&mut self, line: &str) -> usize {
         self.settle();
         self.count(line)
     }
 
-    /// How often a window that is not asked for what it shows has said a line.
-    pub(crate) fn count(&mut self, line: &str) -> usize {
+    /// Waits until a window has said a line so often in all.
+    #[track_caller]
+    pub fn wait_for_times(&mut self, line: &str, times: usize) {
+        wait_for(format_args!("{line}, {times} times"), || {
+            match self.count(line) >= times {
+                true => Ok(()),
+                false => Err(self.log.join("\n")),
+            }
+        });
+    }
+
+    /// How often a window has said a line so far.
+    pub fn count(&mut self, line: &str) -> usize {
         self.drain();
         self.log.iter().filter(|l| *l == line).count()
     }
 
     /// Whether the window has said that line.
-    pub(crate) fn said(&mut self, line: &str) -> bool {
+    pub fn said(&mut self, line: &str) -> bool {
         self.drain();
         self.log.iter().any(|l| l == line)
     }
 
     /// Plays a line of a trace as an event of a device that is not there, and waits until the window
     /// shows what has become of it: a player's hand waits for the picture, too.
-    pub(crate) fn simulate(&mut self, line: &str) {
+    pub fn simulate(&mut self, line: &str) {
         self.simulate_all(&[line]);
     }
 
     /// The same of several at once: between two that are waited for, a busy machine might take as long
     /// as what is held takes to repeat.
-    pub(crate) fn simulate_all(&mut self, lines: &[&str]) {
+    pub fn simulate_all(&mut self, lines: &[&str]) {
         let input = self.program.stdin.as_mut().unwrap();
         for line in lines {
             writeln!(input, "{line}").unwrap();
@@ -412,21 +413,21 @@ impl Window {
     }
 
     /// Waits until the window shows what has become of all that was pressed and moved.
-    fn settle(&mut self) {
+    pub fn settle(&mut self) {
         // The server answers once it has passed on what came before.
         self.x.get_input_focus().unwrap().reply().unwrap();
         self.simulate("");
     }
 
     /// Presses keys one after the other.
-    pub(crate) fn press_all(&mut self, keys: &[u8]) {
+    pub fn press_all(&mut self, keys: &[u8]) {
         for key in keys {
             self.press(*key);
         }
     }
 
     /// What the window said last behind those words.
-    pub(crate) fn last(&mut self, start: &str) -> &str {
+    pub fn last(&mut self, start: &str) -> &str {
         self.drain();
         let mut said = self.log.iter().rev().filter_map(|l| l.strip_prefix(start));
         said.next().unwrap_or_default()
@@ -436,10 +437,8 @@ impl Window {
         self.log.extend(self.lines.try_iter());
     }
 
-    pub(crate) fn close(mut self) {
-        let _ = self.program.kill();
-        let _ = self.program.wait();
-    }
+    /// Kills it.
+    pub fn close(self) {}
 }
 
 impl Drop for Window {
