@@ -1,6 +1,6 @@
 //! A small deck in a window of SDL's: worked with keys, a pad, or on-screen buttons and a stick.
 //!
-//! `cargo run --manifest-path examples/touch_sdl/Cargo.toml --features bundled -- [--mouse-finger]
+//! `cargo run --manifest-path apart/Cargo.toml -p touch_sdl --features bundled -- [--mouse-finger]
 //! [--profiles DIR]`. The on-screen controls are there for who plays with fingers; with
 //! `--mouse-finger` the mouse is one. Escape leaves.
 
