@@ -111,6 +111,10 @@ fn mistakes_in_the_sheet_do_not_compile(game: &Path) {
 
 #[test]
 fn the_starter_builds_plays_remaps_and_keeps() {
+    if std::env::var_os("SWAP_KNOT_STARTERS").is_none() {
+        patience::skip("./scripts/test --starters builds what `swap-knot new` writes");
+        return;
+    }
     let folder = tempfile::tempdir().unwrap();
     let (code, said) = new(folder.path(), &["harbour", "--terminal", "--path", ROOT]);
     assert_eq!(code, Some(0), "{said}");

@@ -3,21 +3,19 @@
 //! A game depends on the crate `swap-knot`, which is this one and those macros; tools and adapters
 //! depend on this one. What everyday code names stands here, all of it again in its chapter.
 
-mod bytes;
+mod book;
 mod conflict;
 mod controls;
 mod draft;
-mod failure;
 mod law;
 mod locker;
 mod mapping;
-mod name;
-mod nearest;
 mod profile;
 mod rig;
 mod seat;
 mod survey;
-mod text_place;
+mod text;
+mod words;
 
 pub mod input;
 pub mod kit;

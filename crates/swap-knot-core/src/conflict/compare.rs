@@ -25,7 +25,7 @@ impl<'a> Resolved<'a> {
     }
 
     pub(super) fn placed(&self) -> Placed<'_> {
-        self.bound.placed(&self.chord)
+        Placed::new(self.bound, &self.chord)
     }
 }
 

@@ -2,6 +2,7 @@
 
 use super::compare::{Resolved, meeting};
 use super::{Conflict, ConflictClass, Party};
+use crate::input::DeviceKind;
 use crate::rig::Rig;
 use crate::sheet::ColumnKind;
 
@@ -13,7 +14,7 @@ pub fn seat_conflicts(one: &Rig, other: &Rig) -> Vec<Conflict> {
     fn keyboard(rig: &Rig) -> impl Iterator<Item = Resolved<'_>> {
         let keys = rig.bindings().iter().filter(|b| {
             b.cell.column.kind() == ColumnKind::Keyboard
-                && b.chord.device_kind() == crate::DeviceKind::Keyboard
+                && b.chord.device_kind() == DeviceKind::Keyboard
         });
         keys.filter_map(|b| Resolved::new(rig.sheet(), b, rig.resolver()))
     }

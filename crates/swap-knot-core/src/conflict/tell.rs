@@ -1,7 +1,7 @@
 //! A conflict, told to a player.
 
 use super::{Conflict, ConflictClass};
-use crate::prompt::{Tell, Telling};
+use crate::words::{Tell, Telling};
 
 impl Tell for Conflict {
     /// With titles, legends and situations; without layouts, since it is told to somebody who has

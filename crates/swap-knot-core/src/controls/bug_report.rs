@@ -4,9 +4,9 @@ use std::fmt::Write as _;
 
 use super::Controls;
 use crate::input::{DeviceKind, Input, writes_text};
-use crate::prompt::{Telling, Words};
 use crate::rig::NotLive;
 use crate::seat::{Outcome, Told};
+use crate::words::{Telling, Words};
 
 impl Controls {
     /// All that helps to find out why something does not work, as a text to be pasted into a report: the

@@ -3,7 +3,7 @@
 use super::{Controls, Report};
 use crate::input::{DeviceId, DeviceKind, Event, EventKind, UsbId};
 use crate::mapping::Mapper;
-use crate::prompt::{Marks, Words};
+use crate::words::{Marks, Words};
 
 /// What is known of a player's devices.
 #[derive(Debug, Default)]
@@ -181,7 +181,7 @@ fn family_found<'m>(
     devices: &Devices,
     seat: &crate::seat::Seat,
 ) -> Option<&'m str> {
-    let family = |usb: Option<UsbId>| marks.family_of(usb?).map(crate::prompt::Family::name);
+    let family = |usb: Option<UsbId>| marks.family_of(usb?).map(crate::words::Family::name);
     match seat.last_used(DeviceKind::Gamepad) {
         Some(used) => family(devices.usb_of(used.device)),
         None => devices

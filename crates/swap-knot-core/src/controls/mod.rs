@@ -22,15 +22,17 @@ use self::mapping::Controllers;
 use self::saving::Keeping;
 use crate::conflict::{Conflict, is_same, unsettled};
 use crate::draft::{CarriedOver, Draft};
-use crate::input::{DeviceId, Event, KeyQuirks, Time};
+use crate::input::{DeviceId, Event, Time};
+use crate::layout::quirks::KeyQuirks;
 use crate::layout::{Layout, LayoutLearner, Resolver};
 use crate::locker::{Locker, Slug};
 use crate::profile::{Newer, Profile};
-use crate::prompt::{Prompt, PromptError, Rendered, Tell, Telling, Words};
+use crate::prompt::{Prompt, PromptError, Rendered};
 use crate::rig::{Rig, RigNote};
 use crate::screen::ControlsScreen;
 use crate::seat::Seat;
 use crate::sheet::Sheet;
+use crate::words::{Tell, Telling, Words};
 
 /// How many different prompts are kept ready. A game that asks for more, since it writes numbers
 /// into them, has them read again.

@@ -7,8 +7,8 @@ use crate::law::NotInForce;
 use crate::locker::{LoadNote, LockerError, Saved};
 use crate::mapping::Controller;
 use crate::profile::Overruled;
-use crate::prompt::{Tell, Telling};
 use crate::rig::RigNote;
+use crate::words::{Tell, Telling};
 
 /// Something that happened to a player's controls and that they did not do themselves.
 ///

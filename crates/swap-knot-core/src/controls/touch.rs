@@ -3,8 +3,7 @@
 use super::Controls;
 use crate::input::{Input, TouchZones};
 use crate::law::Bound;
-use crate::prompt::Telling;
-use crate::screen::{TouchView, ZoneView};
+use crate::screen::TouchView;
 
 impl Controls {
     /// Puts the zones of the game where the player has them, hides those that do nothing in the situations
@@ -54,32 +53,5 @@ impl Controls {
             let live = self.seat.live_bindings().filter(is_on);
             to.rows(live.map(|b| b.cell.row))
         })
-    }
-}
-
-impl TouchView {
-    /// The zones as they lie, with what each does; one that does nothing is called by its name.
-    pub(crate) fn new(
-        zones: &TouchZones,
-        to: &Telling<'_>,
-        does: impl Fn(Input) -> Option<String>,
-    ) -> TouchView {
-        let all = zones.zones().map(|zone| {
-            let input = Input::Touch(zone.name);
-            let title = does(input);
-            ZoneView {
-                name: zone.name,
-                rect: [zone.min[0], zone.min[1], zone.size[0], zone.size[1]],
-                is_stick: zone.is_stick,
-                does: title.is_some(),
-                title: title.unwrap_or_else(|| to.chord(&input.into())),
-                touched: zone.touched,
-                at: zone.at,
-            }
-        });
-        TouchView {
-            size: zones.screen(),
-            zones: all.collect(),
-        }
     }
 }

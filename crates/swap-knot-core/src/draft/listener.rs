@@ -3,9 +3,9 @@
 use std::time::Duration;
 
 use super::cancel::{Cancelling, cancels};
+use crate::book::{Change, Held, notched};
 use crate::input::{
-    Change, Chord, Control, DeviceId, Event, EventKind, Held, Input, MAX_HELD, Modifier, PadButton,
-    Time, notched,
+    Chord, Control, DeviceId, Event, EventKind, Input, MAX_HELD, Modifier, PadButton, Time,
 };
 use crate::layout::{Layout, Resolver};
 use crate::sheet::ColumnKind;

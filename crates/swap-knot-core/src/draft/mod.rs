@@ -26,12 +26,12 @@ use crate::input::{Chord, Placement, TouchName};
 use crate::law::{Bound, NotInForce, Unlawful, Upheld, allows, uphold};
 use crate::layout::{Layout, Resolver};
 use crate::profile::{Profile, Setting, SettingValue, bind};
-use crate::prompt::Words;
 use crate::rig::Rig;
 use crate::sheet::{
     ActionId, Cell, Column, ColumnKind, EaseOutOfRange, GroupId, OutOfRange, Row, Shape, Sheet,
     TitledRow,
 };
+use crate::words::Words;
 
 /// A profile being edited, with undo, not yet applied.
 ///

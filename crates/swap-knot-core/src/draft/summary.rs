@@ -6,8 +6,8 @@ use super::Draft;
 use crate::law::{Upheld, eased, feel_in_force, uphold};
 use crate::layout::Layout;
 use crate::profile::{Setting, SettingValue};
-use crate::prompt::Telling;
 use crate::sheet::{Ease, EaseValue, Easing, KnobValue, Timing};
+use crate::words::Telling;
 
 impl Draft {
     /// What applying would change, in words, a line each; for asking before the menu is left.

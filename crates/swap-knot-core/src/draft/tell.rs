@@ -4,8 +4,8 @@ use super::{
     CannotBind, CarriedOver, Change, Draft, GaveWay, Merged, Question, Refusal, RefusedInput,
     SetAside, Way,
 };
-use crate::prompt::{Tell, Telling};
 use crate::sheet::Column;
+use crate::words::{Tell, Telling};
 
 impl Draft {
     /// Puts something into words for the player: a refusal, a conflict, a way out of it.

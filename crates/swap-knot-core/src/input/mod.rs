@@ -8,7 +8,6 @@ mod control;
 mod direction;
 mod event;
 mod habit;
-mod held;
 mod hid;
 mod letter;
 mod modifier;
@@ -18,7 +17,6 @@ mod pad;
 mod pad_shape;
 mod place;
 mod placement;
-mod quirks;
 mod relation;
 mod simulated;
 mod still_down;
@@ -33,8 +31,6 @@ pub(crate) use control::{Control, MODIFIER_PLACES, writes_text};
 pub use direction::{Direction, Side, Sign};
 pub use event::{DeviceId, Event, EventKind, Time};
 pub(crate) use event::{amount, distance};
-pub use held::Held;
-pub(crate) use held::{Change, GLIDES, Glide, LOOSE, Rest, gliding, is_beyond, let_go_at, notched};
 pub use hid::{HidAxis, HidButton, HidInput};
 pub use letter::Letter;
 pub use modifier::{Modifier, Platform};
@@ -44,7 +40,6 @@ pub use pad::{PadButton, Stick};
 pub use pad_shape::PadPart;
 pub use place::Place;
 pub use placement::{Placement, ZoneKnob};
-pub use quirks::KeyQuirks;
 pub use relation::Relation;
 pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
 pub use simulated::Simulated;
@@ -56,7 +51,10 @@ pub use touch::{TouchName, TouchNameError};
 pub use usb::{UsbFilter, UsbId, UsbIdError};
 pub use zones::{TouchZone, TouchZones};
 
-// A controller without a known mapping is a matter of what comes in, for whoever reads this chapter.
+// What is held, what systems do with keys, and a controller without a known mapping are a matter of what
+// comes in, for whoever reads this chapter.
+pub use crate::book::Held;
+pub use crate::layout::quirks::KeyQuirks;
 pub use crate::mapping::{
     Controller, KindNameError, Lesson, Mapper, Mapping, MappingError, MappingLearner, Mappings,
     MappingsError, PadSource, Taught,

@@ -9,7 +9,7 @@ use super::{
     Chord, ChordError, Direction, HidAxis, HidButton, HidInput, Input, Letter, Modifier,
     MouseButton, PadButton, Place, Sign, Stick, TouchNameError,
 };
-use crate::nearest::nearest;
+use crate::text::nearest;
 
 /// The longest text that can be an input or chord, in bytes.
 const MAX_TEXT: usize = 200;
@@ -127,7 +127,7 @@ impl fmt::Display for InputError {
     }
 }
 
-crate::failure::debug_as_text!(InputError);
+crate::text::debug_as_text!(InputError);
 
 impl std::error::Error for InputError {}
 

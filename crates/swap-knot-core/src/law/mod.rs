@@ -8,6 +8,7 @@ mod bindings;
 mod ease;
 mod essential;
 mod feel;
+mod tell;
 mod uphold;
 
 use std::fmt;

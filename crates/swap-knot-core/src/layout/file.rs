@@ -7,8 +7,8 @@ use toml::de::{DeTable, DeValue};
 
 use super::{Board, Data, Layout, Level, PLACES, Table, Typed};
 use crate::input::Place;
-use crate::nearest::nearest;
-use crate::text_place::line_and_column;
+use crate::text::line_and_column;
+use crate::text::nearest;
 
 /// A layout file that cannot be used: what is wrong, and where.
 #[derive(Clone, PartialEq, Eq)]
@@ -41,7 +41,7 @@ impl fmt::Display for LayoutError {
     }
 }
 
-crate::failure::debug_as_text!(LayoutError);
+crate::text::debug_as_text!(LayoutError);
 
 impl std::error::Error for LayoutError {}
 

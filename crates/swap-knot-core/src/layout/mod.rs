@@ -4,6 +4,7 @@ mod board;
 mod composed;
 mod file;
 mod learner;
+pub(crate) mod quirks;
 mod resolver;
 mod setting;
 mod tables;

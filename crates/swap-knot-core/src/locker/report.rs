@@ -242,7 +242,7 @@ impl fmt::Display for LockerError {
     }
 }
 
-crate::failure::debug_as_text!(LockerError);
+crate::text::debug_as_text!(LockerError);
 
 /// What is behind it is in its text, and in [`LockerError::kind`]; it has no source that would tell it a
 /// second time.

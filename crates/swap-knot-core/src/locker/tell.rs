@@ -4,7 +4,7 @@ use super::{
     ErrandError, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Saved,
     Unreadable,
 };
-use crate::prompt::{Tell, Telling};
+use crate::words::{Tell, Telling};
 
 impl Tell for Unreadable {
     fn tell(&self, to: &Telling<'_>) -> String {

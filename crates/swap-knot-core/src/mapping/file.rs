@@ -7,7 +7,7 @@ use toml::de::{DeTable, DeValue};
 
 use super::{Mapping, Mappings, PadSource, Taught, UNKNOWN};
 use crate::input::{HidInput, Input, Sign};
-use crate::sheet::{Fields, Mistake, Report, integer, wrong_type};
+use crate::text::{Fields, Mistake, Report, integer, wrong_type};
 
 /// The newest version of the file format that is read.
 const FORMAT: u32 = 1;
@@ -35,11 +35,11 @@ impl MappingsError {
 impl fmt::Display for MappingsError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        crate::failure::write_lines(f, &self.mistakes)
+        crate::text::write_lines(f, &self.mistakes)
     }
 }
 
-crate::failure::debug_as_text!(MappingsError);
+crate::text::debug_as_text!(MappingsError);
 
 impl std::error::Error for MappingsError {}
 

@@ -8,7 +8,7 @@ use toml::{Table, Value};
 use super::setting::{Setting, SettingValue, Unread};
 use super::{Profile, feel};
 use crate::sheet::{KnobValue, UNBOUND};
-use crate::text_place::line_and_column;
+use crate::text::line_and_column;
 
 /// The version of the file format that is written, and the newest that is read.
 const FORMAT: i64 = 1;
@@ -77,7 +77,7 @@ impl fmt::Display for ProfileError {
     }
 }
 
-crate::failure::debug_as_text!(ProfileError);
+crate::text::debug_as_text!(ProfileError);
 
 impl std::error::Error for ProfileError {}
 

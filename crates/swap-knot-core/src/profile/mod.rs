@@ -4,6 +4,7 @@ mod feel;
 mod file;
 mod merge;
 mod setting;
+mod tell;
 
 use std::collections::BTreeMap;
 

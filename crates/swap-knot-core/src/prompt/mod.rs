@@ -1,17 +1,11 @@
 //! Names, phrases and lines of text with bound inputs in them.
 
-mod marks;
 mod phrase;
-mod tell;
 mod template;
-mod words;
 
 use std::fmt;
 
-pub use marks::{Family, Marks, MarksError, MarksFinding, MarksFindingKind};
-pub use tell::{Tell, Telling};
 pub use template::PromptError;
-pub use words::{GameTitle, Words, WordsError, WordsMistake};
 
 use self::phrase::Phrases;
 
@@ -19,6 +13,12 @@ use self::template::{Template, TemplatePiece};
 use crate::input::{Chord, DeviceKind};
 use crate::rig::Rig;
 use crate::sheet::{Manner, Row, Sheet};
+
+// Words lie lower than prompts; who reads this chapter looks for them here.
+pub use crate::words::{
+    Family, GameTitle, Marks, MarksError, MarksFinding, MarksFindingKind, Tell, Telling, Words,
+    WordsError, WordsMistake,
+};
 
 /// A line of text for the player with bound inputs in it.
 ///

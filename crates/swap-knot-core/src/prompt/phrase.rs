@@ -1,11 +1,11 @@
 //! How the bindings of a row are put into words.
 
-use super::words::{Form, On, Part, Pattern, Saying, Words};
 use super::{InputPiece, Piece};
 use crate::input::{Chord, DeviceKind, HidInput, Input, InputShape, PadButton, Place, Stick};
 use crate::law::Bound;
 use crate::rig::Rig;
 use crate::sheet::{Arm, ColumnKind, Manner, Row};
+use crate::words::{Form, On, Part, Pattern, Saying, Words};
 
 /// Keys at most this far apart read as one, in key widths.
 const TOGETHER: f32 = 2.6;

@@ -3,8 +3,8 @@
 use std::fmt;
 
 use crate::input::DeviceKind;
-use crate::nearest::nearest;
 use crate::sheet::{Row, Sheet};
+use crate::text::nearest;
 
 /// The longest prompt, in bytes.
 const MAX_BYTES: usize = 16 << 10;
@@ -62,7 +62,7 @@ impl fmt::Display for PromptError {
     }
 }
 
-crate::failure::debug_as_text!(PromptError);
+crate::text::debug_as_text!(PromptError);
 
 impl std::error::Error for PromptError {}
 

@@ -6,7 +6,7 @@ use std::collections::HashMap;
 
 use crate::input::{ChordInHand, InHand, Input, writes_text};
 use crate::law::Bound;
-use crate::sheet::{Action, ActionId, ActionRef, Cover, Sheet, SituationId};
+use crate::sheet::{ActionId, Cover, Sheet, SituationId};
 
 /// A binding as the rules of covering see it.
 #[derive(Clone, Copy, Debug)]
@@ -16,13 +16,13 @@ pub(crate) struct Placed<'a> {
     pub(crate) strict: bool,
 }
 
-impl Bound {
-    /// What the rules of covering see of it.
-    pub(crate) fn placed<'a>(&self, chord: &'a ChordInHand) -> Placed<'a> {
+impl<'a> Placed<'a> {
+    /// What the rules of covering see of a binding.
+    pub(crate) fn new(bound: &Bound, chord: &'a ChordInHand) -> Placed<'a> {
         Placed {
-            action: self.cell.row.action,
+            action: bound.cell.row.action,
             chord,
-            strict: self.strict,
+            strict: bound.strict,
         }
     }
 }
@@ -280,30 +280,4 @@ pub(crate) fn neighbours(sheet: &Sheet) -> Vec<Vec<SituationId>> {
     all()
         .map(|a| all().filter(|&b| near(a, b)).collect())
         .collect()
-}
-
-impl Sheet {
-    /// Whether two actions can be live together on some stack that the sheet allows, whatever is
-    /// bound. The conflict check knows more: a situation may take an input from one of them.
-    pub fn can_meet(&self, a: impl Into<ActionRef>, b: impl Into<ActionRef>) -> bool {
-        let (Some(a), Some(b)) = (self.action(a), self.action(b)) else {
-            return false;
-        };
-        if a.off || b.off {
-            return false;
-        }
-        if a.situations.is_empty() || b.situations.is_empty() {
-            return true;
-        }
-        let reaches = |upper, lower, below: &Action| {
-            self.way_down(upper, lower, |s| {
-                let covers_all = self.declared_situation(s).cover == Cover::All;
-                !covers_all || below.while_paused || below.situations.contains(&s)
-            })
-        };
-        let both = |x, y| x == y || self.are_beside(x, y) || reaches(x, y, b) || reaches(y, x, a);
-        a.situations
-            .iter()
-            .any(|&x| b.situations.iter().any(|&y| both(x, y)))
-    }
 }

@@ -1,9 +1,11 @@
 //! Sheet, preset, profile and layout, worked out and ready to play.
 
 mod cover;
+mod fingerprint;
 mod note;
 mod routes;
 mod silent;
+mod tell;
 mod wiring;
 
 use std::fmt;
@@ -52,7 +54,7 @@ struct Data {
     not_in_force: Vec<NotInForce>,
     notes: Vec<RigNote>,
     wiring: Wiring,
-    /// See [`Rig::fingerprint_cell`].
+    /// What a seat tells rigs apart by, once it was asked for.
     fingerprint: OnceLock<u64>,
 }
 
@@ -81,11 +83,6 @@ impl Rig {
             wiring,
             fingerprint: OnceLock::new(),
         }))
-    }
-
-    /// Where the number is kept that a seat tells rigs apart by.
-    pub(crate) fn fingerprint_cell(&self) -> &OnceLock<u64> {
-        &self.0.fingerprint
     }
 
     /// The sheet it was made from.

@@ -1,7 +1,8 @@
 //! Wires sorted: under what touches them, under what they work, and which of them go a short way.
 
 use super::wiring::{ActionWiring, Alone, Lone, LoneHow, Moves, Part, Route, Wire, Wiring};
-use crate::input::{Control, GLIDES, gliding};
+use crate::book::{GLIDES, gliding};
+use crate::input::Control;
 use crate::sheet::{Manner, Shape};
 
 /// Sorts wires under the controls that touch them.

@@ -4,9 +4,8 @@ use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
 use super::routes::{glide, group, route};
 use super::silent::Silent;
-use crate::input::{
-    ChordInHand, Control, DeviceKind, GLIDES, InHand, Input, MAX_HELD, Rest, TouchName, let_go_at,
-};
+use crate::book::{GLIDES, Rest, let_go_at};
+use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, TouchName};
 use crate::law::{Bound, eased, feel_in_force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
@@ -567,7 +566,7 @@ fn silences(
         return Silences::default();
     }
     let placed: Vec<Option<Placed<'_>>> = (bindings.iter().zip(in_hand))
-        .map(|(bound, chord)| Some(bound.placed(chord.as_ref()?)))
+        .map(|(bound, chord)| Some(Placed::new(bound, chord.as_ref()?)))
         .collect();
     let uses = Uses::new(sheet, placed.iter().flatten().copied());
     let words = sheet.situations().len().div_ceil(64);

@@ -2,12 +2,13 @@
 
 use std::time::Duration;
 
+use crate::book::Held;
 use crate::input::{
-    Control, DeviceKind, Direction, Event, EventKind, Held, HidButton, HidInput, Input, Modifier,
+    Control, DeviceKind, Direction, Event, EventKind, HidButton, HidInput, Input, Modifier,
     PadButton, Place, Stick, Time,
 };
 use crate::layout::Resolver;
-use crate::prompt::Words;
+use crate::words::Words;
 
 /// How long a direction is held before it repeats.
 const REPEAT_AFTER: Duration = Duration::from_millis(400);

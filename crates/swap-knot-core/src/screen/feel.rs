@@ -83,25 +83,19 @@ impl Dial {
     }
 }
 
-impl Ease {
-    const fn scale(self) -> Option<Scale> {
-        let most = match self {
-            Ease::Toggle | Ease::Latch | Ease::Press => return None,
-            Ease::IgnoreWithin => 1.0,
-            _ => 2.0,
-        };
-        let least = if matches!(self, Ease::IgnoreWithin) {
-            0.0
-        } else {
-            0.05
-        };
-        Some(Scale {
-            least,
-            most,
-            step: 0.05,
-            by_share: false,
-        })
-    }
+/// How far what is eased goes; none where it is a switch.
+const fn scale_of(ease: Ease) -> Option<Scale> {
+    let (least, most) = match ease {
+        Ease::Toggle | Ease::Latch | Ease::Press => return None,
+        Ease::IgnoreWithin => (0.0, 1.0),
+        _ => (0.05, 2.0),
+    };
+    Some(Scale {
+        least,
+        most,
+        step: 0.05,
+        by_share: false,
+    })
 }
 
 impl Scale {
@@ -490,7 +484,7 @@ impl ControlsScreen {
                 Some((dial.number(&feel), dial.scale()))
             }
             Spot::Ease(ease) => match self.draft.easing(self.about).get(ease)? {
-                EaseValue::Seconds(seconds) => Some((seconds, ease.scale())),
+                EaseValue::Seconds(seconds) => Some((seconds, scale_of(ease))),
                 EaseValue::Flag(on) => Some((f32::from(on), None)),
             },
             Spot::Zone(name, knob) => {
@@ -557,7 +551,7 @@ impl ControlsScreen {
     fn ease(&mut self, ease: Ease, to: f32) -> Result<Bind, Refusal> {
         let action = self.action_name();
         let mut easing: Easing = self.draft.profile().easing(action.as_deref());
-        let value = match ease.scale() {
+        let value = match scale_of(ease) {
             Some(_) => EaseValue::Seconds(to),
             None => EaseValue::Flag(to > 0.5),
         };

@@ -41,16 +41,17 @@ use self::profiles::Profiles;
 use self::proof::{Proving, WayOut};
 use self::teach::{Controllers, Vouching};
 use self::typing::Typing;
+use crate::book::Held;
 use crate::draft::{Draft, Listener, ListenerOptions, Question, Settle};
 use crate::input::{
-    DeviceId, DeviceKind, Direction, Event, EventKind, Held, Input, Time, TouchZones, UsbId,
+    DeviceId, DeviceKind, Direction, Event, EventKind, Input, Time, TouchZones, UsbId,
 };
 use crate::layout::Layout;
 use crate::locker::Errand;
 use crate::mapping::{MappingLearner, Taught};
-use crate::prompt::Tell;
 use crate::seat::Seat;
 use crate::sheet::{ActionId, Cell, Row, SituationId};
+use crate::words::Tell;
 
 /// Where a player changes all their controls: pages, search, listening, questions, undo, and what is
 /// to be confirmed before it is kept.

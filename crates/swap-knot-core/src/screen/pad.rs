@@ -8,7 +8,7 @@ use super::{
     Spot,
 };
 use crate::input::{Chord, Control, DeviceKind, HidInput, Input, PadButton, PadPart};
-use crate::prompt::Words;
+use crate::words::Words;
 
 impl ControlsScreen {
     /// Shows everything in another language from here on, and by the marks that these words have.

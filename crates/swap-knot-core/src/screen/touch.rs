@@ -7,6 +7,7 @@ use crate::draft::Bind;
 use crate::input::{Input, Placement, TouchName, TouchZones, ZoneKnob};
 use crate::law::Bound;
 use crate::sheet::ColumnKind;
+use crate::words::Telling;
 
 /// By which part a zone is dragged.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -187,5 +188,32 @@ impl ControlsScreen {
 
     pub(super) fn zone_answer(&self, n: usize, name: TouchName) -> Item {
         self.item(Spot::Answer(n as u16), self.zone_title(name), Role::Button)
+    }
+}
+
+impl TouchView {
+    /// The zones as they lie, with what each does; one that does nothing is called by its name.
+    pub(crate) fn new(
+        zones: &TouchZones,
+        to: &Telling<'_>,
+        does: impl Fn(Input) -> Option<String>,
+    ) -> TouchView {
+        let all = zones.zones().map(|zone| {
+            let input = Input::Touch(zone.name);
+            let title = does(input);
+            ZoneView {
+                name: zone.name,
+                rect: [zone.min[0], zone.min[1], zone.size[0], zone.size[1]],
+                is_stick: zone.is_stick,
+                does: title.is_some(),
+                title: title.unwrap_or_else(|| to.chord(&input.into())),
+                touched: zone.touched,
+                at: zone.at,
+            }
+        });
+        TouchView {
+            size: zones.screen(),
+            zones: all.collect(),
+        }
     }
 }

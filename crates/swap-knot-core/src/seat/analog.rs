@@ -1,7 +1,8 @@
 //! Sticks, triggers and axes: what follows how far they are in, and what wants them far in.
 
 use super::state::{Phase, State};
-use crate::input::{Control, is_beyond, let_go_at};
+use crate::book::{is_beyond, let_go_at};
+use crate::input::Control;
 use crate::rig::{Wire, Wiring};
 use crate::sheet::DeadZoneForm;
 

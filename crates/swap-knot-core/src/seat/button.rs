@@ -2,7 +2,8 @@
 
 use super::state::{Phase, State};
 use super::{Edge, Outcome};
-use crate::input::{Change, Control, DeviceId, DeviceKind};
+use crate::book::Change;
+use crate::input::{Control, DeviceId, DeviceKind};
 use crate::rig::{Lone, LoneHow, Wiring};
 
 impl State {

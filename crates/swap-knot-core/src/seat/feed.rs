@@ -3,9 +3,10 @@
 use super::Cause;
 use super::kind::DeviceUse;
 use super::state::{Fresh, State};
+use crate::book::{Change, Held, notched};
 use crate::input::{
-    Change, Control, DeviceId, DeviceKind, Direction, Event, EventKind, Held, HidAxis, PadButton,
-    Place, Sign, Stick, amount, distance, notched,
+    Control, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, PadButton, Place, Sign,
+    Stick, amount, distance,
 };
 use crate::rig::Wiring;
 

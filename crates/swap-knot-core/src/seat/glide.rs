@@ -3,7 +3,8 @@
 
 use super::shaping;
 use super::state::{Phase, State};
-use crate::input::{Control, GLIDES, Glide, let_go_at};
+use crate::book::{GLIDES, Glide, let_go_at};
+use crate::input::Control;
 use crate::rig::{Alone, Wiring};
 use crate::sheet::DeadZoneForm;
 

@@ -24,6 +24,7 @@ mod seats;
 mod shaping;
 mod situations;
 mod state;
+mod tell;
 mod trace;
 mod trail;
 mod turn;

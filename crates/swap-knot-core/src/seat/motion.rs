@@ -3,7 +3,8 @@
 use super::Moved;
 use super::shaping;
 use super::state::{Phase, State};
-use crate::input::{Control, DeviceId, DeviceKind, Direction, notched};
+use crate::book::notched;
+use crate::input::{Control, DeviceId, DeviceKind, Direction};
 use crate::rig::{Part, Wire, Wiring};
 use crate::sheet::{ActionId, Shape};
 

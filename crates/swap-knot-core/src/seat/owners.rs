@@ -1,9 +1,8 @@
 //! Which device plays for whom: of seats, and of players with all that is theirs.
 
 use super::Seat;
-use crate::input::{
-    Change, Control, DeviceId, Event, EventKind, Held, Input, PadButton, Time, clash,
-};
+use crate::book::{Change, Held};
+use crate::input::{Control, DeviceId, Event, EventKind, Input, PadButton, Time, clash};
 
 /// How far in a trigger is meant.
 const MEANT: f32 = 0.5;

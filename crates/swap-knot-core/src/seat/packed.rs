@@ -6,7 +6,7 @@ use super::shaping::Ramp;
 use super::state::{ActionState, Phase, PortState, State, WireState};
 use super::turn::Turned;
 use super::{Cause, Edge, Happened, Seat};
-use crate::bytes::{Garbled, Reader, Writer};
+use crate::book::{Garbled, Reader, Writer};
 use crate::input::{Control, DeviceId, DeviceKind, Time};
 use crate::rig::{Part, Rig, Wiring};
 use crate::sheet::{Arm, Manner, SituationId};

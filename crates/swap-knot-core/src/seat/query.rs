@@ -4,7 +4,8 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::time::Duration;
 
 use super::{Cause, Seat};
-use crate::input::{Control, DeviceKind, Held, Input, Modifier, Time};
+use crate::book::Held;
+use crate::input::{Control, DeviceKind, Input, Modifier, Time};
 use crate::law::Bound;
 use crate::sheet::{ActionRef, Arm, RowRef, Shape};
 

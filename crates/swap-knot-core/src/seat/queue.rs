@@ -183,7 +183,7 @@ impl Seat {
         let leaving: Vec<DeviceId> = devices.filter(|d| !keeps(*d)).collect();
         let wiring = self.rig.wiring();
         for device in leaving {
-            let lost = |held: &mut crate::input::Held| held.unplug(device);
+            let lost = |held: &mut crate::book::Held| held.unplug(device);
             self.state.lose(wiring, Cause::Unplugged, lost);
             self.state.kind.forget(device);
             self.state.lose_latches(wiring, device, Cause::Unplugged);

@@ -7,7 +7,8 @@ use super::pace::RowCount;
 use super::shaping::Ramp;
 use super::turn::Turned;
 use super::{Cause, Edge, Happened, Moved};
-use crate::input::{Control, DeviceId, Held, Time};
+use crate::book::Held;
+use crate::input::{Control, DeviceId, Time};
 use crate::rig::Wiring;
 use crate::sheet::{ActionId, Arm, SituationId, Stamp};
 

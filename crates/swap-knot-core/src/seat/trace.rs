@@ -44,8 +44,8 @@ use std::str::FromStr;
 
 use crate::layout::Resolver;
 use crate::mapping::Mapper;
-use crate::name::is_name;
 use crate::profile::Profile;
+use crate::text::is_name;
 
 use crate::input::{
     DeviceId, Event, EventKind, HidInput, Input, InputError, Platform, Time, UsbId,
@@ -160,7 +160,7 @@ impl fmt::Display for TraceError {
     }
 }
 
-crate::failure::debug_as_text!(TraceError);
+crate::text::debug_as_text!(TraceError);
 
 impl std::error::Error for TraceError {}
 

@@ -3,7 +3,10 @@
 use std::fmt;
 use std::ops::RangeInclusive;
 
-use crate::input::{DeviceKind, LOOSE};
+use crate::input::DeviceKind;
+
+/// How far an analog input of a device without a dead zone of its own may be off and still rest.
+pub(crate) const LOOSE: f32 = 0.15;
 
 /// How a dead zone is laid around the rest of a stick.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

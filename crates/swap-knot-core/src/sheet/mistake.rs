@@ -1,27 +1,8 @@
-//! What is wrong in a sheet, and where.
+//! Every mistake of a sheet.
 
 use std::fmt;
 
-/// One thing that is wrong in a sheet.
-#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord)]
-#[non_exhaustive]
-pub struct Mistake {
-    /// The file, where it has a name.
-    pub file: Option<String>,
-    /// The line, from 1.
-    pub line: usize,
-    /// The column in characters, from 1.
-    pub column: usize,
-    /// What is wrong and what to write instead.
-    pub message: String,
-}
-
-impl fmt::Display for Mistake {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        let file = self.file.as_deref().unwrap_or("sheet");
-        write!(f, "{file}:{}:{}: {}", self.line, self.column, self.message)
-    }
-}
+use crate::text::{Mistake, debug_as_text, write_lines};
 
 /// A sheet that cannot be used: every mistake in it, in the order of the file.
 #[derive(Clone, PartialEq, Eq)]
@@ -39,10 +20,10 @@ impl SheetError {
 impl fmt::Display for SheetError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        crate::failure::write_lines(f, &self.mistakes)
+        write_lines(f, &self.mistakes)
     }
 }
 
-crate::failure::debug_as_text!(SheetError);
+debug_as_text!(SheetError);
 
 impl std::error::Error for SheetError {}

@@ -84,7 +84,7 @@ impl fmt::Display for TypedError {
     }
 }
 
-crate::failure::debug_as_text!(TypedError);
+crate::text::debug_as_text!(TypedError);
 
 impl std::error::Error for TypedError {}
 

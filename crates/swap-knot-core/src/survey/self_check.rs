@@ -28,7 +28,7 @@ impl fmt::Display for SelfCheckError {
     }
 }
 
-crate::failure::debug_as_text!(SelfCheckError);
+crate::text::debug_as_text!(SelfCheckError);
 
 impl std::error::Error for SelfCheckError {}
 

@@ -276,7 +276,7 @@ fn page() -> String {
     );
     let english = told(&words("en"));
     for language in Words::languages().filter(|l| *l != "en") {
-        let file = concat!(env!("CARGO_MANIFEST_DIR"), "/src/prompt/words/lang");
+        let file = concat!(env!("CARGO_MANIFEST_DIR"), "/src/words/lang");
         let text = std::fs::read_to_string(format!("{file}/{language}.ftl")).unwrap();
         let name = text
             .split("players: ")

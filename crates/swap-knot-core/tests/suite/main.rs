@@ -11,6 +11,7 @@
     clippy::panic
 )]
 
+mod arrows;
 mod carrying;
 mod common;
 mod conflict_model;

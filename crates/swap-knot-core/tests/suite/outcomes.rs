@@ -227,7 +227,7 @@ fn whether_an_action_is_live_is_asked_without_pressing_anything() {
     let telling = Telling::new(&words, &sheet, rig.resolver());
     let row = Row::of(sheet.find("zoom").unwrap());
     assert_eq!(
-        telling.not_live(NotLive::Elsewhere, Some(row)),
+        NotLive::Elsewhere.tell_of(Some(row), &telling),
         "only here: Chart"
     );
 }

@@ -66,7 +66,7 @@ fn every_input_has_a_name_of_its_own_in_every_language() {
 
 /// The messages of a shipped language: id, and the text with its attributes, line by line.
 fn messages(language: &str) -> Vec<(String, Vec<String>)> {
-    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/src/prompt/words/lang");
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/src/words/lang");
     let text = std::fs::read_to_string(format!("{folder}/{language}.ftl")).unwrap();
     let mut out: Vec<(String, Vec<String>)> = Vec::new();
     for line in text

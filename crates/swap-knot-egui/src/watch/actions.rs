@@ -36,7 +36,7 @@ impl Watch {
                         if dead.is_some() && self.hides_dead {
                             continue;
                         }
-                        let why = dead.map(|why| telling.not_live(why, Some(Row::of(id))));
+                        let why = dead.map(|why| why.tell_of(Some(Row::of(id)), &telling));
                         show(ui, seat, &telling, id, action, why);
                     }
                 }

@@ -7,13 +7,13 @@ use toml::de::DeValue;
 
 use super::bindings::{self, Cells};
 use super::feel::{self, FeelByKind};
-use super::fields::{Fields, Report};
 use super::{Names, check_name, titled};
 use crate::input::Input;
 use crate::sheet::{
     Action, ActionId, Arm, Binding, Group, GroupId, Manner, Opposite, Row, Shape, Sheet, Situation,
     Timing,
 };
+use crate::text::{Fields, Report};
 
 /// Learns the names of all actions, so that one can speak of another further down.
 pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {

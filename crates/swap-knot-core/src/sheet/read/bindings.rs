@@ -6,12 +6,12 @@ use std::fmt;
 use toml::Spanned;
 use toml::de::DeValue;
 
-use super::fields::{Fields, Report, wrong_type};
 use super::{check_name, titled};
 use crate::input::{Chord, Input, clash};
 use crate::sheet::lacking;
 use crate::sheet::works::{fits, fits_cell};
 use crate::sheet::{Binding, Cell, Column, ColumnKind, How, Manner, Preset, Row, Shape, Sheet};
+use crate::text::{Fields, Report, wrong_type};
 
 /// The word for "nothing is bound here" in presets and profiles.
 pub(crate) const UNBOUND: &str = "unbound";

@@ -1,8 +1,8 @@
 //! Feel and times, in a sheet and in a profile.
 
-use super::fields::{Fields, Report, number, wrong_type};
 use crate::input::DeviceKind;
 use crate::sheet::{DeadZone, DeadZoneForm, FeelPatch, Timing};
+use crate::text::{Fields, Report, number, unknown, wrong_type};
 
 pub(super) type FeelByKind = [FeelPatch; DeviceKind::ALL.len()];
 
@@ -93,7 +93,7 @@ fn invert(fields: &mut Fields<'_, '_>, report: &mut Report<'_>) -> Option<[bool;
     for (axis, at) in fields.texts("invert", report) {
         match AXES.iter().position(|a| *a == axis) {
             Some(i) => out[i] = true,
-            None => report.add(at, super::fields::unknown("`invert`", axis, &AXES)),
+            None => report.add(at, unknown("`invert`", axis, &AXES)),
         }
     }
     Some(out)

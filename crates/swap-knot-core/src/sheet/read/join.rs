@@ -3,9 +3,9 @@
 use toml::Spanned;
 use toml::de::{DeArray, DeTable, DeValue};
 
-use super::fields::Report;
 use super::mods;
 use crate::sheet::{File, Sheet};
+use crate::text::Report;
 
 /// The tables whose entries are names, each of which one file may declare.
 const NAMED: [&str; 5] = ["situations", "groups", "actions", "presets", "renamed"];

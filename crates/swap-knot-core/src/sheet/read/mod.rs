@@ -3,8 +3,7 @@
 mod actions;
 mod bindings;
 mod feel;
-pub(crate) mod fields;
-mod join;
+pub(crate) mod join;
 mod mods;
 mod situations;
 
@@ -15,10 +14,9 @@ use std::sync::Arc;
 
 use toml::de::DeTable;
 
-use self::fields::{Fields, Report};
 use super::{ActionId, Data, File, Group, Sheet, SheetError, Stamp};
 use crate::input::Input;
-use crate::name::is_name;
+use crate::text::{Fields, Report, is_name, wrong_type};
 
 /// What names stand for while a sheet is being read.
 #[derive(Default)]
@@ -189,7 +187,7 @@ fn read_groups(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<
                 name: name.to_owned(),
                 title: title.to_owned(),
             }),
-            None => fields::wrong_type("a group", "its title in quotes", value, report),
+            None => wrong_type("a group", "its title in quotes", value, report),
         }
     }
 }
@@ -218,7 +216,7 @@ fn read_renamed(
                     out.push((old.to_owned(), new.to_owned()));
                 }
             }
-            None => fields::wrong_type("a renamed action", "its new name in quotes", value, report),
+            None => wrong_type("a renamed action", "its new name in quotes", value, report),
         }
     }
     out

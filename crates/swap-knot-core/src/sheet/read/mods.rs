@@ -4,8 +4,7 @@ use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
 use super::NAME_RULE;
-use super::fields::Report;
-use crate::name::is_name;
+use crate::text::{Report, is_name};
 
 /// The tables in which a mod declares something.
 const DECLARES: [&str; 4] = ["situations", "groups", "actions", "presets"];

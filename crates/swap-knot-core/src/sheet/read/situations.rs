@@ -1,8 +1,8 @@
 //! The situations of a sheet.
 
-use super::fields::{Fields, Report};
 use super::{Names, check_name, titled};
 use crate::sheet::{Cover, Situation, SituationId, situation};
+use crate::text::{Fields, Report};
 
 /// The most situations a sheet can have.
 const MAX_SITUATIONS: usize = 256;

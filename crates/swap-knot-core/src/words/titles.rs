@@ -1,8 +1,8 @@
 //! The game's own titles: what its Fluent files say for them, or what its sheet does.
 
 use super::Words;
-use crate::nearest::nearest;
 use crate::sheet::{Group, GroupId, Preset, Row, Sheet, SituationId, TitledRow, titled};
+use crate::text::nearest;
 
 /// What the messages begin with that hold titles of what a sheet declares.
 const KINDS: [&str; 4] = ["action-", "group-", "situation-", "preset-"];

@@ -6,7 +6,7 @@ use std::fmt;
 use fluent_syntax::ast::{Entry, Expression, InlineExpression, PatternElement};
 use fluent_syntax::{ast, parser};
 
-use crate::text_place::line_and_column;
+use crate::text::line_and_column;
 
 /// A text with variables in it.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -167,11 +167,11 @@ impl fmt::Display for WordsError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let file = &self.file;
         let line = |m: &WordsMistake| format!("{file}:{}:{}: {}", m.line, m.column, m.message);
-        crate::failure::write_lines(f, self.mistakes.iter().map(line))
+        crate::text::write_lines(f, self.mistakes.iter().map(line))
     }
 }
 
-crate::failure::debug_as_text!(WordsError);
+crate::text::debug_as_text!(WordsError);
 
 impl std::error::Error for WordsError {}
 

@@ -1,11 +1,6 @@
 //! Whatever a player is to be told, in their language.
 
-mod law;
-mod outcome;
-mod profile;
-mod sheet;
-
-use super::words::{Form, On, Saying, Words};
+use super::{Form, On, Saying, Words};
 use crate::input::{Chord, Input};
 use crate::layout::Resolver;
 use crate::sheet::{Row, Sheet, SituationId, TitledRow};
@@ -129,5 +124,30 @@ impl<'a> Telling<'a> {
 
     pub(crate) fn about_input(&self, id: &str, values: &[(&str, &str)], input: Input) -> String {
         self.about(id, values, &Chord::from(input))
+    }
+
+    /// The title of a preset by its name.
+    pub(crate) fn preset(&self, name: &str) -> String {
+        match self.sheet.preset(name) {
+            Some(preset) => self.words.preset_title(preset),
+            None => self.words.title_of_name("preset", name),
+        }
+    }
+
+    /// The title of a row by its name, also of one that the game does not have.
+    pub(crate) fn row_named(&self, name: &str) -> String {
+        match self.sheet.find_row(name) {
+            Some(row) => self.row(row),
+            None => self.words.title_of_name("action", name),
+        }
+    }
+
+    /// A setting of one action or of all of them.
+    pub(crate) fn setting_of(&self, action: Option<&str>, setting: &str) -> String {
+        let title = match action {
+            Some(name) => self.row_named(name),
+            None => self.say("all-actions", &[]),
+        };
+        self.say("setting-of", &[("title", &title), ("setting", setting)])
     }
 }

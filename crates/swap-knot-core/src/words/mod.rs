@@ -1,27 +1,45 @@
 //! The words that players read, from Project Fluent files, in the languages that ship and in those
 //! that a game adds.
+//!
+//! It answers what anything is called in the player's language, on their keyboard and on their pad, and
+//! puts into words whatever can be told. It relies on `input`, `sheet` and `layout`; the sentence of a type
+//! that stands higher lies beside that type, in a file `tell` of its room. A text that a language lacks is
+//! taken from English, and every id that the code asks for is in `lang/en.ftl`.
+//!
+//! - `mod`: `Words`, a language with what a game lays over it
+//! - `read`, `fill`: a file of texts, and a text filled with its values
+//! - `names`, `keys`, `signs`, `table`: what inputs, chords and keys are called
+//! - `titles`: the game's own titles
+//! - `marks`, `marked`: what families of pads print, and words that carry it
+//! - `tell`, `below`: what can be told, and how that is told which is declared below
+//! - `shipped`: the languages that ship
 
+mod below;
 mod fill;
 mod keys;
 mod marked;
+mod marks;
 mod names;
 mod read;
 mod shipped;
 mod signs;
 mod table;
+mod tell;
 mod titles;
 
 use std::collections::{BTreeSet, HashMap};
 use std::sync::{Arc, OnceLock};
 
+pub use marks::{Family, Marks, MarksError, MarksFinding, MarksFindingKind};
 pub use read::{WordsError, WordsMistake};
+pub use tell::{Tell, Telling};
 pub use titles::GameTitle;
 
 pub(crate) use self::names::{Form, On, Saying};
 use self::read::Message;
 pub(crate) use self::read::{Part, Pattern};
 use crate::input::Platform;
-use crate::nearest::nearest;
+use crate::text::nearest;
 
 /// What every text stands between in [`Words::bracketed`].
 const OPENS: &str = "⟦";

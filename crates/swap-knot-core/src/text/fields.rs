@@ -5,8 +5,7 @@ use std::ops::Range;
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
-use crate::nearest::nearest;
-use crate::sheet::Mistake;
+use super::{Mistake, nearest};
 
 /// The mistakes found so far, and the texts to find their lines in.
 ///

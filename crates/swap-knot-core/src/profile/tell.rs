@@ -1,36 +1,9 @@
 //! Settings of a profile, and what became of them where two were merged.
 
-use super::{Tell, Telling};
+use super::{Overruled, Setting, SettingValue};
 use crate::input::Input;
-use crate::profile::{Overruled, Setting, SettingValue};
 use crate::sheet::KnobValue;
-
-impl Telling<'_> {
-    /// The title of a preset by its name.
-    pub(crate) fn preset(&self, name: &str) -> String {
-        match self.sheet.preset(name) {
-            Some(preset) => self.words.preset_title(preset),
-            None => self.words.title_of_name("preset", name),
-        }
-    }
-
-    /// The title of a row by its name, also of one that the game does not have.
-    pub(crate) fn row_named(&self, name: &str) -> String {
-        match self.sheet.find_row(name) {
-            Some(row) => self.row(row),
-            None => self.words.title_of_name("action", name),
-        }
-    }
-
-    /// A setting of one action or of all of them.
-    fn setting_of(&self, action: Option<&str>, setting: &str) -> String {
-        let title = match action {
-            Some(name) => self.row_named(name),
-            None => self.say("all-actions", &[]),
-        };
-        self.say("setting-of", &[("title", &title), ("setting", setting)])
-    }
-}
+use crate::words::{Tell, Telling};
 
 impl Tell for Setting {
     fn tell(&self, to: &Telling<'_>) -> String {

@@ -1,10 +1,10 @@
 //! The same words with what the pads of a family print on their buttons.
 
+use super::marks::Spoken;
 use super::read::Message;
+use super::{Family, Marks};
 use super::{Pattern, Words};
 use crate::input::{Input, PadButton};
-use crate::prompt::marks::Spoken;
-use crate::prompt::{Family, Marks};
 
 /// Whose marks words have, if anybody's, and what they are without them.
 #[derive(Clone, Debug)]

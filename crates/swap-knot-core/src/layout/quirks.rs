@@ -1,7 +1,7 @@
 //! What some systems do with keys, put right before anybody hears of it.
 
-use super::{DeviceId, Event, EventKind, Modifier, Place, Platform};
-use crate::layout::Resolver;
+use super::Resolver;
+use crate::input::{DeviceId, Event, EventKind, Modifier, Place, Platform};
 
 /// How soon AltGr comes after the Control that a system presses with it, in microseconds: both are told
 /// at one moment, by a clock of milliseconds.

@@ -1,11 +1,8 @@
 //! Why something that a player sets does not stand.
 
-use super::{Tell, Telling};
-use crate::input::Chord;
-use crate::law::{NotInForce, Unlawful};
-use crate::layout::Unworkable;
+use super::{NotInForce, Unlawful};
 use crate::profile::{Setting, SettingValue};
-use crate::rig::RigNote;
+use crate::words::{Tell, Telling};
 
 impl Tell for Unlawful {
     fn tell(&self, to: &Telling<'_>) -> String {
@@ -43,27 +40,5 @@ impl Tell for NotInForce {
         let (setting, why) = (self.setting.tell(to), self.why.tell(to));
         let values = [("setting", &*setting), ("value", &value), ("why", &why)];
         to.say("not-in-force", &values)
-    }
-}
-
-impl Tell for RigNote {
-    fn tell(&self, to: &Telling<'_>) -> String {
-        let title = to.row(self.cell().row);
-        match self {
-            RigNote::CannotBeWorked { why, .. } => match why {
-                Unworkable::NoSuchLetter(letter) => {
-                    let letter = letter.char().to_uppercase().to_string();
-                    let letter = to.words().untranslated(&letter);
-                    to.say("note-no-letter", &[("title", &title), ("letter", &letter)])
-                }
-                Unworkable::OneKey(held, input) => match Chord::new([*held], *input) {
-                    Ok(chord) => to.about("note-one-key", &[("title", &title)], &chord),
-                    // Two names of one key: either says it.
-                    Err(_) => to.about_input("note-one-key", &[("title", &title)], *input),
-                },
-            },
-            RigNote::StandsIn { .. } => to.say("note-stands-in", &[("title", &title)]),
-            RigNote::TooMany { .. } => to.say("note-too-many", &[("title", &title)]),
-        }
     }
 }

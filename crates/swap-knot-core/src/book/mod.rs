@@ -1,18 +1,31 @@
 //! What is held on every device: the one book that play, listening and the device kind read.
+//!
+//! It answers what is down on which device, how far it is in, whether it is spent and what is at rest, for
+//! every input from its first event on, bound or not. It relies on `input`, and on `sheet` for what counts
+//! as rest. A level is always a number within full; a count is that of the devices on which something is
+//! down and not spent.
+//!
+//! - `mod`: the book, and what an event changes in it
+//! - `device`: one device of it: what is down, what is spent, the levels
+//! - `glide`: sticks and triggers whose movements nobody has to judge
+//! - `saved`, `bytes`: the book put away as few bytes, and taken out again without trusting them
 
+mod bytes;
 mod device;
 mod glide;
 mod saved;
 
+pub(crate) use self::bytes::{Garbled, Reader, Writer};
 use self::device::{Device, Part, TOUCHES, bit, level_of, moved_over};
 use self::glide::Gliding;
 pub(crate) use self::glide::{GLIDES, Glide, gliding};
-use super::{Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName};
+use crate::input::{
+    Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName,
+};
+use crate::sheet::LOOSE;
 
 /// From here on a trigger, half axis or button that delivers a number counts as down.
 const DOWN_AT: f32 = 0.5;
-/// How far an analog input of a device without a dead zone of its own may be off and still rest.
-pub(crate) const LOOSE: f32 = 0.15;
 /// For how many numbers of devices their slots are guessed.
 const GUESSES: usize = 16;
 /// The most touch names that are followed besides those that a rig knows.

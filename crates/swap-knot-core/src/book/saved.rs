@@ -1,8 +1,7 @@
 //! The book put away and taken out again.
 
 use super::device::{Device, TOUCHES};
-use super::{Held, MAX_STRANGE_TOUCH};
-use crate::bytes::{Garbled, Reader, Writer};
+use super::{Garbled, Held, MAX_STRANGE_TOUCH, Reader, Writer};
 use crate::input::{Control, DeviceId};
 
 /// The most devices of a book that comes from elsewhere.

@@ -6,11 +6,10 @@ use std::fmt;
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
-use super::super::words::Words;
 use super::{Family, Mark, Marks, Said, Spoken};
 use crate::input::{Input, PadButton, UsbFilter};
-use crate::name::is_name;
-use crate::sheet::{Fields, Mistake, Report, wrong_type};
+use crate::text::{Fields, Mistake, Report, is_name, wrong_type};
+use crate::words::Words;
 
 /// The newest version of the file format that is read.
 const FORMAT: u32 = 1;
@@ -31,11 +30,11 @@ impl MarksError {
 impl fmt::Display for MarksError {
     /// One line a mistake: `file:line:column: message`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        crate::failure::write_lines(f, &self.mistakes)
+        crate::text::write_lines(f, &self.mistakes)
     }
 }
 
-crate::failure::debug_as_text!(MarksError);
+crate::text::debug_as_text!(MarksError);
 
 impl std::error::Error for MarksError {}
 
