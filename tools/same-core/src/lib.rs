@@ -1,0 +1,1 @@
+//! Nothing but its dependencies: see its manifest.
