@@ -3,32 +3,25 @@
 use std::collections::BTreeSet;
 use std::sync::OnceLock;
 
-use skrifa::instance::{LocationRef, Size};
-use skrifa::metrics::GlyphMetrics;
-use skrifa::{FontRef, MetadataProvider as _};
 use unicode_normalization::char::is_combining_mark;
 
 /// A face of DejaVu Sans, in which drawings are set.
 struct Face {
-    font: FontRef<'static>,
+    font: ttf_parser::Face<'static>,
     units: f32,
 }
 
 impl Face {
     fn of(data: &'static [u8]) -> Option<Face> {
-        let font = FontRef::new(data).ok()?;
-        let units = f32::from(
-            font.metrics(Size::unscaled(), LocationRef::default())
-                .units_per_em,
-        );
+        let font = ttf_parser::Face::parse(data, 0).ok()?;
+        let units = f32::from(font.units_per_em());
         Some(Face { font, units })
     }
 
     /// How wide a letter is, in ems; none where the face has it not.
     fn advance(&self, character: char) -> Option<f32> {
-        let glyph = self.font.charmap().map(character)?;
-        let metrics = GlyphMetrics::new(&self.font, Size::unscaled(), LocationRef::default());
-        Some(metrics.advance_width(glyph)? / self.units)
+        let glyph = self.font.glyph_index(character)?;
+        Some(f32::from(self.font.glyph_hor_advance(glyph)?) / self.units)
     }
 }
 

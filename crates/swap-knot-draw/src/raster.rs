@@ -4,7 +4,6 @@ use std::collections::BTreeSet;
 use std::sync::{Arc, OnceLock};
 
 use resvg::{tiny_skia, usvg};
-use skrifa::{FontRef, MetadataProvider as _};
 use usvg::fontdb::{Database, FaceInfo};
 
 use crate::drawing::Drawing;
@@ -161,10 +160,9 @@ pub(crate) fn keep_lacking(letters: &mut BTreeSet<char>) {
 /// Which of some letters a face has.
 fn known(fonts: &Database, face: &FaceInfo, letters: &BTreeSet<char>) -> Vec<char> {
     let known = fonts.with_face_data(face.id, |data, index| {
-        let font = FontRef::from_index(data, index).ok()?;
-        let all = font.charmap();
-        let known = letters.iter().copied().filter(|c| all.map(*c).is_some());
-        Some(known.collect())
+        let font = ttf_parser::Face::parse(data, index).ok()?;
+        let has = |c: &char| font.glyph_index(*c).is_some();
+        Some(letters.iter().copied().filter(has).collect())
     });
     known.flatten().unwrap_or_default()
 }
