@@ -13,7 +13,7 @@ fuzz_target!(|text: &str| {
         let read = Profile::from_toml(&written).expect("what was written reads");
         assert_eq!(read.to_toml(), written);
         let sheet = Sheet::from_toml(SHEET).expect("the demo sheet reads");
-        let carried = CarriedOver::new(&sheet, &profile, &Layout::us()).profile;
-        let _ = Rig::new(&sheet, &carried, &Layout::us());
+        let carried = CarriedOver::new(&sheet, &profile, Layout::us()).profile;
+        let _ = Rig::new(&sheet, &carried, Layout::us());
     }
 });

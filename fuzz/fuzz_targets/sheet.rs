@@ -6,7 +6,7 @@ use swap_knot::{Draft, Layout, Profile, Seat, Sheet};
 
 fuzz_target!(|text: &str| {
     if let Ok(sheet) = Sheet::from_toml(text) {
-        let draft = Draft::new(&sheet, Profile::default(), &Layout::us());
+        let draft = Draft::new(&sheet, Profile::default(), Layout::us());
         let rows = draft.rows(&draft.columns());
         assert!(rows.len() <= sheet.actions().len() * 7);
         let _ = draft.conflicts();

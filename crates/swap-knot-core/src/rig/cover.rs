@@ -109,7 +109,8 @@ fn writes(chord: &ChordInHand) -> bool {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 #[non_exhaustive]
 pub enum NotLive {
-    /// None of the situations in which it is live is on, see [`Action::situations`].
+    /// None of the situations in which it is live is on, see
+    /// [`Action::situations`](crate::sheet::Action::situations).
     Elsewhere,
     /// This situation lies over it, and covers what it is worked by.
     Covered(SituationId),

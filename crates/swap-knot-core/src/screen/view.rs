@@ -131,7 +131,7 @@ pub enum Role {
     },
     /// A number.
     Slider {
-        /// Where it stands, 0 to 1; also for [`ControlsScreen::drag`](super::ControlsScreen::drag).
+        /// Where it stands, 0 to 1.
         at: f32,
     },
     /// On or off.
