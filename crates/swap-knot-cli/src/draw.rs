@@ -152,7 +152,7 @@ fn write(args: &Args, bytes: &[u8]) -> Done {
 }
 
 fn board(word: &str) -> Result<Board, String> {
-    Board::from_word(word).ok_or_else(|| {
+    Board::named(word).ok_or_else(|| {
         let all = Board::ALL.map(Board::word).join(", ");
         format!("there is no board `{word}`; there are {all}")
     })

@@ -32,7 +32,7 @@ pub(crate) struct Args {
 
 fn setting(text: &str) -> Result<(Ease, Option<EaseValue>), String> {
     let (word, value) = text.split_once('=').unwrap_or((text, ""));
-    let ease = Ease::ALL.into_iter().find(|e| e.word() == word);
+    let ease = Ease::from_word(word);
     let ease = ease.ok_or_else(|| {
         let known: Vec<&str> = Ease::ALL.iter().map(|e| e.word()).collect();
         format!("`{word}` cannot be eased; there are {}", known.join(", "))

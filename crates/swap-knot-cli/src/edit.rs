@@ -213,7 +213,7 @@ pub(crate) struct ResetArgs {
 }
 
 fn devices(word: &str) -> Result<ColumnKind, String> {
-    let found = ColumnKind::ALL.into_iter().find(|k| k.word() == word);
+    let found = ColumnKind::from_word(word);
     found.ok_or_else(|| {
         format!("there are no devices `{word}`; there are keyboard, gamepad, touch, other")
     })

@@ -2,6 +2,7 @@
 //! name, and so what a change of it can break.
 
 mod lines;
+mod spelled;
 mod tree;
 
 use std::io;

@@ -50,6 +50,10 @@ impl Tree {
             uses: HashMap::new(),
             globs: Vec::new(),
         });
+        let items: Vec<Item> = items
+            .into_iter()
+            .flat_map(crate::spelled::written_out)
+            .collect();
         for item in &items {
             match item {
                 Item::Mod(child) if !is_test(&child.attrs) => {

@@ -58,7 +58,7 @@ impl Entry {
             name,
             layout,
             variant: if variant == "-" { "" } else { variant },
-            board: match board.split('/').find(|b| Board::from_word(b).is_none()) {
+            board: match board.split('/').find(|b| Board::named(b).is_none()) {
                 Some(wrong) => return Err(format!("no board `{wrong}`").into()),
                 None => board,
             },

@@ -6,33 +6,21 @@ use crate::input::Chord;
 use crate::law::{Bound, Origin, Unlawful, Upheld, eased, uphold};
 use crate::profile::Profile;
 use crate::sheet::{Cell, Easing, Sheet};
+use crate::text::spelled;
 
-/// A way out of a conflict.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Settle {
-    /// The other action gets what this one had.
-    Swap,
-    /// The other action loses it.
-    Take,
-    /// Both keep it.
-    Share,
-    /// Nothing changes.
-    BackOut,
-}
-
-impl Settle {
-    /// Every way, in the order in which they are offered.
-    pub const ALL: [Settle; 4] = [Settle::Swap, Settle::Take, Settle::Share, Settle::BackOut];
-
-    /// The word for it in options.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Settle::Swap => "swap",
-            Settle::Take => "take",
-            Settle::Share => "share",
-            Settle::BackOut => "back-out",
-        }
+spelled! {
+    /// A way out of a conflict.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Settle {
+        /// The other action gets what this one had.
+        Swap = "swap",
+        /// The other action loses it.
+        Take = "take",
+        /// Both keep it.
+        Share = "share",
+        /// Nothing changes.
+        BackOut = "back-out",
     }
 }
 

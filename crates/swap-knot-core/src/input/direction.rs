@@ -1,37 +1,23 @@
 //! Directions of sticks, wheels and axes.
 
-/// A direction of a stick, a wheel or a hat.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Direction {
-    /// Away from the player.
-    Up,
-    /// Towards the player.
-    Down,
-    /// To the left.
-    Left,
-    /// To the right.
-    Right,
+use crate::text::spelled;
+
+spelled! {
+    /// A direction of a stick, a wheel or a hat.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    pub enum Direction {
+        /// Away from the player.
+        Up = "up",
+        /// Towards the player.
+        Down = "down",
+        /// To the left.
+        Left = "left",
+        /// To the right.
+        Right = "right",
+    }
 }
 
 impl Direction {
-    /// All four, in the order up, down, left, right.
-    pub const ALL: [Direction; 4] = [
-        Direction::Up,
-        Direction::Down,
-        Direction::Left,
-        Direction::Right,
-    ];
-
-    /// The word for it in files and options.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Direction::Up => "up",
-            Direction::Down => "down",
-            Direction::Left => "left",
-            Direction::Right => "right",
-        }
-    }
-
     /// How far a stick at `[x, y]` (right and up positive) leans this way, 0 to 1.
     pub const fn part_of(self, [x, y]: [f32; 2]) -> f32 {
         let v = match self {

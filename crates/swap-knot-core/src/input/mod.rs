@@ -51,6 +51,8 @@ pub use touch::{TouchName, TouchNameError};
 pub use usb::{UsbFilter, UsbId, UsbIdError};
 pub use zones::{TouchZone, TouchZones};
 
+use crate::text::spelled;
+
 // What is held, what systems do with keys, and a controller without a known mapping are a matter of what
 // comes in, for whoever reads this chapter.
 pub use crate::book::Held;
@@ -122,52 +124,22 @@ pub enum InputShape {
     Touch,
 }
 
-/// The kind of device that an input belongs to and that a player may be using.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum DeviceKind {
-    /// A keyboard.
-    Keyboard,
-    /// A mouse or whatever acts as one.
-    Mouse,
-    /// A gamepad with the W3C standard mapping.
-    Gamepad,
-    /// A touch screen.
-    Touch,
-    /// Any other controller: wheels, throttles, pedals.
-    Other,
-}
-
-impl DeviceKind {
-    /// Every device kind, in the order of the menu's columns.
-    pub const ALL: [DeviceKind; 5] = [
-        DeviceKind::Keyboard,
-        DeviceKind::Mouse,
-        DeviceKind::Gamepad,
-        DeviceKind::Touch,
-        DeviceKind::Other,
-    ];
-
-    /// The word for it in files and options.
-    pub const fn word(self) -> &'static str {
-        match self {
-            DeviceKind::Keyboard => "keyboard",
-            DeviceKind::Mouse => "mouse",
-            DeviceKind::Gamepad => "gamepad",
-            DeviceKind::Touch => "touch",
-            DeviceKind::Other => "other",
-        }
-    }
-
-    /// The device kind of that word, if there is one.
-    pub fn from_word(word: &str) -> Option<DeviceKind> {
-        Self::ALL.into_iter().find(|k| k.word() == word)
-    }
-}
-
-impl std::fmt::Display for DeviceKind {
-    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.write_str(self.word())
+spelled! {
+    /// The kind of device that an input belongs to and that a player may be using, in the order of the
+    /// menu's columns.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum DeviceKind {
+        /// A keyboard.
+        Keyboard = "keyboard",
+        /// A mouse or whatever acts as one.
+        Mouse = "mouse",
+        /// A gamepad with the W3C standard mapping.
+        Gamepad = "gamepad",
+        /// A touch screen.
+        Touch = "touch",
+        /// Any other controller: wheels, throttles, pedals.
+        Other = "other",
     }
 }
 

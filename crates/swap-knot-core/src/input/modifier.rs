@@ -1,47 +1,40 @@
 //! Modifier keys: either side, one side, the platform's main one.
 
 use super::Place;
+use crate::text::spelled;
 
-/// A modifier key on either side of the board.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Modifier {
-    /// Either Control key.
-    Ctrl,
-    /// Either Shift key.
-    Shift,
-    /// Either Alt key (Option on a Mac).
-    Alt,
-    /// Either Meta key (Windows, Command).
-    Meta,
-    /// The platform's main modifier: Command on a Mac, Control elsewhere.
-    Main,
+spelled! {
+    /// A modifier key on either side of the board.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    pub enum Modifier {
+        /// Either Control key.
+        Ctrl = "Ctrl",
+        /// Either Shift key.
+        Shift = "Shift",
+        /// Either Alt key (Option on a Mac).
+        Alt = "Alt",
+        /// Either Meta key (Windows, Command).
+        Meta = "Meta",
+        /// The platform's main modifier: Command on a Mac, Control elsewhere.
+        Main = "Main",
+    }
 }
 
-/// The platform, as far as it decides which modifier is the main one and what keys are called.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum Platform {
-    /// macOS: the main modifier is Command.
-    Mac,
-    /// Windows: the main modifier is Control.
-    Windows,
-    /// Everything else: the main modifier is Control.
-    Other,
+spelled! {
+    /// The platform, as far as it decides which modifier is the main one and what keys are called.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+    #[non_exhaustive]
+    pub enum Platform {
+        /// macOS: the main modifier is Command.
+        Mac = "mac",
+        /// Windows: the main modifier is Control.
+        Windows = "windows",
+        /// Everything else: the main modifier is Control.
+        Other = "other",
+    }
 }
 
 impl Platform {
-    /// Every platform.
-    pub const ALL: [Platform; 3] = [Platform::Mac, Platform::Windows, Platform::Other];
-
-    /// The word for it in files.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Platform::Mac => "mac",
-            Platform::Windows => "windows",
-            Platform::Other => "other",
-        }
-    }
-
     /// The platform this program was built for.
     pub const fn current() -> Platform {
         if cfg!(target_vendor = "apple") {
@@ -55,26 +48,6 @@ impl Platform {
 }
 
 impl Modifier {
-    /// Every modifier, in the order in which a chord writes them.
-    pub const ALL: [Modifier; 5] = [
-        Modifier::Ctrl,
-        Modifier::Shift,
-        Modifier::Alt,
-        Modifier::Meta,
-        Modifier::Main,
-    ];
-
-    /// The word for it in files and options.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Modifier::Ctrl => "Ctrl",
-            Modifier::Shift => "Shift",
-            Modifier::Alt => "Alt",
-            Modifier::Meta => "Meta",
-            Modifier::Main => "Main",
-        }
-    }
-
     /// The two places it stands for on that platform, left and right.
     pub const fn places(self, platform: Platform) -> [Place; 2] {
         match (self, platform) {

@@ -1,5 +1,6 @@
 //! Where a player put a touch zone.
 
+use crate::text::spelled;
 use std::ops::RangeInclusive;
 
 /// Where a player put a touch zone or on-screen stick, beside where the game has it; by default there.
@@ -19,31 +20,21 @@ pub struct Placement {
     size: f32,
 }
 
-/// One number of a [`Placement`].
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum ZoneKnob {
-    /// How far it is moved to the right, in widths of the screen.
-    X,
-    /// How far it is moved down, in heights of the screen.
-    Y,
-    /// How many times as large it is.
-    Size,
+spelled! {
+    /// One number of a [`Placement`].
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum ZoneKnob {
+        /// How far it is moved to the right, in widths of the screen.
+        X = "x",
+        /// How far it is moved down, in heights of the screen.
+        Y = "y",
+        /// How many times as large it is.
+        Size = "size",
+    }
 }
 
 impl ZoneKnob {
-    /// Every one.
-    pub const ALL: [ZoneKnob; 3] = [ZoneKnob::X, ZoneKnob::Y, ZoneKnob::Size];
-
-    /// The word for it in files and ids.
-    pub const fn word(self) -> &'static str {
-        match self {
-            ZoneKnob::X => "x",
-            ZoneKnob::Y => "y",
-            ZoneKnob::Size => "size",
-        }
-    }
-
     /// How far it goes.
     pub const fn range(self) -> RangeInclusive<f32> {
         match self {

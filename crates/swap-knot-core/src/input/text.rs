@@ -271,14 +271,14 @@ fn known(word: &str) -> Option<Input> {
             _ => None,
         };
     }
-    if let Some(m) = Modifier::ALL.into_iter().find(|m| m.word() == word) {
+    if let Some(m) = Modifier::from_word(word) {
         return Some(Input::Modifier(m));
     }
     Place::named(word).map(Input::Key)
 }
 
 fn direction(word: &str) -> Option<Direction> {
-    Direction::ALL.into_iter().find(|d| d.word() == word)
+    Direction::from_word(word)
 }
 
 fn known_pad(word: &str) -> Option<Input> {

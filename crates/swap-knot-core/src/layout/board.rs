@@ -3,21 +3,24 @@
 use std::sync::OnceLock;
 
 use crate::input::Place;
+use crate::text::spelled;
 
-/// The physical form of a keyboard.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum Board {
-    /// ANSI, one wide left Shift.
-    Ansi,
-    /// ISO, with a key right of a short left Shift (`IntlBackslash`).
-    Iso,
-    /// JIS, the Japanese form.
-    Jis,
-    /// ABNT2, the Brazilian form.
-    Abnt2,
-    /// KS, the Korean form.
-    Ks,
+spelled! {
+    /// The physical form of a keyboard.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+    #[non_exhaustive]
+    pub enum Board {
+        /// ANSI, one wide left Shift.
+        Ansi = "ANSI",
+        /// ISO, with a key right of a short left Shift (`IntlBackslash`).
+        Iso = "ISO",
+        /// JIS, the Japanese form.
+        Jis = "JIS",
+        /// ABNT2, the Brazilian form.
+        Abnt2 = "ABNT2",
+        /// KS, the Korean form.
+        Ks = "KS",
+    }
 }
 
 /// A key of a board: where it is and how large, in key widths of 19.05 mm, from the top left.
@@ -43,25 +46,14 @@ impl Keycap {
     }
 }
 
-/// A hand on the keyboard.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Hand {
-    /// The left one.
-    Left,
-    /// The right one.
-    Right,
-}
-
-impl Hand {
-    /// Both.
-    pub const ALL: [Hand; 2] = [Hand::Left, Hand::Right];
-
-    /// The word for it.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Hand::Left => "left",
-            Hand::Right => "right",
-        }
+spelled! {
+    /// A hand on the keyboard.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    pub enum Hand {
+        /// The left one.
+        Left = "left",
+        /// The right one.
+        Right = "right",
     }
 }
 
@@ -71,9 +63,6 @@ const LEFT_REACH: f32 = 6.8;
 const RIGHT_REACH: f32 = 6.4;
 
 impl Board {
-    /// Every board.
-    pub const ALL: [Board; 5] = [Board::Ansi, Board::Iso, Board::Jis, Board::Abnt2, Board::Ks];
-
     /// What is printed on a key of the board whatever the layout is.
     ///
     /// The Japanese form (JIS X 6002) has ¥ and \\ on keys of their own, which both type a backslash,
@@ -92,21 +81,10 @@ impl Board {
         }
     }
 
-    /// The name of the standard, as in options and layout files.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Board::Ansi => "ANSI",
-            Board::Iso => "ISO",
-            Board::Jis => "JIS",
-            Board::Abnt2 => "ABNT2",
-            Board::Ks => "KS",
-        }
-    }
-
     /// The board of that name, in any case.
-    pub fn from_word(word: &str) -> Option<Board> {
+    pub fn named(name: &str) -> Option<Board> {
         let mut all = Self::ALL.into_iter();
-        all.find(|b| b.word().eq_ignore_ascii_case(word))
+        all.find(|b| b.word().eq_ignore_ascii_case(name))
     }
 
     /// Whether the board has a key at that place; places that are beside the main block, or on no

@@ -186,7 +186,7 @@ fn read(table: &DeTable<'_>, text: &str) -> Result<Layout, Wrong> {
         None => None,
     };
     let board = match string("board")? {
-        Some((word, at)) => Board::from_word(word).ok_or_else(|| {
+        Some((word, at)) => Board::named(word).ok_or_else(|| {
             let all = Board::ALL.map(Board::word).join(", ");
             (at, format!("there is no board `{word}`; there are {all}"))
         })?,

@@ -27,7 +27,7 @@ fn decode(block: &str) -> Option<Layout> {
     let mut head = lines.next()?.splitn(5, ' ');
     let (name, board, beside) = (head.next()?, head.next()?, head.next()?);
     let (widely_used, title) = (head.next()? == "wide", head.next()?);
-    let mut boards = board.split('/').map(Board::from_word);
+    let mut boards = board.split('/').map(Board::named);
     let board = boards.next()??;
     let mut typed: Table = [[None; PLACES]; 4];
     // A level that types nothing has an empty line, or none at the end.

@@ -123,11 +123,11 @@ impl Setting {
         let knob = |action: Option<&str>, kind: &str, knob: &str| {
             let action = action.map(str::to_owned);
             let kind = DeviceKind::from_word(kind)?;
-            let knob = Knob::ALL.into_iter().find(|k| k.word() == knob)?;
+            let knob = Knob::from_word(knob)?;
             Some(Setting::Feel { action, kind, knob })
         };
         let ease = |action: Option<String>, word: &str| {
-            let ease = Ease::ALL.into_iter().find(|e| e.word() == word)?;
+            let ease = Ease::from_word(word)?;
             Some(Setting::Ease { action, ease })
         };
         match *path {
@@ -152,7 +152,7 @@ impl Setting {
             }),
             ["touch", name, word] => {
                 let name = name.parse().ok()?;
-                let knob = ZoneKnob::ALL.into_iter().find(|k| k.word() == word)?;
+                let knob = ZoneKnob::from_word(word)?;
                 Some(Setting::Zone { name, knob })
             }
             ["bind", row, column] => Some(Setting::Bind {

@@ -4,173 +4,105 @@ use super::ControllerDeed;
 use crate::input::{DeviceId, DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
 use crate::mapping::Mappings;
 use crate::sheet::{Cell, Ease, Sheet};
+use crate::text::spelled;
 
-/// A page of the controls screen.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Page {
-    /// What works what.
-    Bindings,
-    /// How it feels, and what makes it easier to play with.
-    Feel,
-    /// The player's profiles.
-    Profiles,
-    /// The keyboard and what is on it.
-    Keyboard,
-    /// The pad, whose marks it has and what is on it; and other controllers.
-    Pad,
-    /// Where the on-screen buttons and sticks lie; where the game has any.
-    Touch,
-    /// A sandbox: every action lit as it is worked.
-    Try,
-}
-
-impl Page {
-    /// Every page, in order.
-    pub const ALL: [Page; 7] = [
-        Page::Bindings,
-        Page::Feel,
-        Page::Profiles,
-        Page::Keyboard,
-        Page::Pad,
-        Page::Touch,
-        Page::Try,
-    ];
-
-    /// The word for it in ids.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Page::Bindings => "bindings",
-            Page::Feel => "feel",
-            Page::Profiles => "profiles",
-            Page::Keyboard => "keyboard",
-            Page::Pad => "pad",
-            Page::Touch => "touch",
-            Page::Try => "try",
-        }
+spelled! {
+    /// A page of the controls screen.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Page {
+        /// What works what.
+        Bindings = "bindings",
+        /// How it feels, and what makes it easier to play with.
+        Feel = "feel",
+        /// The player's profiles.
+        Profiles = "profiles",
+        /// The keyboard and what is on it.
+        Keyboard = "keyboard",
+        /// The pad, whose marks it has and what is on it; and other controllers.
+        Pad = "pad",
+        /// Where the on-screen buttons and sticks lie; where the game has any.
+        Touch = "touch",
+        /// A sandbox: every action lit as it is worked.
+        Try = "try",
     }
 }
 
-/// A button over the page.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Tool {
-    /// Plays with the changes from here on, and has them kept.
-    Apply,
-    /// Takes the last change back.
-    Undo,
-    /// Makes it again.
-    Redo,
-    /// Back to the game's own: what is focused, its action, its group, its devices, everything.
-    Reset,
-    /// The game's presets, and one made for the other hand.
-    Presets,
-    /// Searches by title.
-    Search,
-    /// Searches by input: what is on this key?
-    Find,
-    /// Shows conflicts and what is unbound first, or in the game's order again.
-    OpenFirst,
-    /// Ends a search.
-    ShowAll,
-    /// Leaves the screen.
-    Leave,
-}
-
-impl Tool {
-    /// The word for it in ids.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Tool::Apply => "apply",
-            Tool::Undo => "undo",
-            Tool::Redo => "redo",
-            Tool::Reset => "reset",
-            Tool::Presets => "presets",
-            Tool::Search => "search",
-            Tool::Find => "find",
-            Tool::OpenFirst => "open-first",
-            Tool::ShowAll => "show-all",
-            Tool::Leave => "leave",
-        }
+spelled! {
+    /// A button over the page.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Tool {
+        /// Plays with the changes from here on, and has them kept.
+        Apply = "apply",
+        /// Takes the last change back.
+        Undo = "undo",
+        /// Makes it again.
+        Redo = "redo",
+        /// Back to the game's own: what is focused, its action, its group, its devices, everything.
+        Reset = "reset",
+        /// The game's presets, and one made for the other hand.
+        Presets = "presets",
+        /// Searches by title.
+        Search = "search",
+        /// Searches by input: what is on this key?
+        Find = "find",
+        /// Shows conflicts and what is unbound first, or in the game's order again.
+        OpenFirst = "open-first",
+        /// Ends a search.
+        ShowAll = "show-all",
+        /// Leaves the screen.
+        Leave = "leave",
     }
 }
 
-/// One number or switch of a feel, as it is set by itself.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Dial {
-    /// [`Feel::sensitivity`](crate::sheet::Feel::sensitivity).
-    Sensitivity,
-    /// Where a dead zone ends.
-    DeadZone,
-    /// Where full begins.
-    Full,
-    /// [`Feel::curve`](crate::sheet::Feel::curve).
-    Curve,
-    /// [`Feel::threshold`](crate::sheet::Feel::threshold).
-    Threshold,
-    /// [`Feel::gyro`](crate::sheet::Feel::gyro).
-    Gyro,
-    /// Whether left and right are turned round.
-    InvertX,
-    /// Whether up and down are turned round.
-    InvertY,
-    /// Whether back and forward are turned round, or the two ways over which a pad is turned.
-    InvertZ,
-    /// [`Feel::ramp_up`](crate::sheet::Feel::ramp_up).
-    RampUp,
-    /// [`Feel::ramp_down`](crate::sheet::Feel::ramp_down).
-    RampDown,
-}
-
-impl Dial {
-    /// The word for it in ids and texts.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Dial::Sensitivity => "sensitivity",
-            Dial::DeadZone => "dead-zone",
-            Dial::Full => "full",
-            Dial::Curve => "curve",
-            Dial::Threshold => "threshold",
-            Dial::Gyro => "gyro",
-            Dial::InvertX => "invert-x",
-            Dial::InvertY => "invert-y",
-            Dial::InvertZ => "invert-z",
-            Dial::RampUp => "ramp-up",
-            Dial::RampDown => "ramp-down",
-        }
+spelled! {
+    /// One number or switch of a feel, as it is set by itself.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Dial {
+        /// [`Feel::sensitivity`](crate::sheet::Feel::sensitivity).
+        Sensitivity = "sensitivity",
+        /// Where a dead zone ends.
+        DeadZone = "dead-zone",
+        /// Where full begins.
+        Full = "full",
+        /// [`Feel::curve`](crate::sheet::Feel::curve).
+        Curve = "curve",
+        /// [`Feel::threshold`](crate::sheet::Feel::threshold).
+        Threshold = "threshold",
+        /// [`Feel::gyro`](crate::sheet::Feel::gyro).
+        Gyro = "gyro",
+        /// Whether left and right are turned round.
+        InvertX = "invert-x",
+        /// Whether up and down are turned round.
+        InvertY = "invert-y",
+        /// Whether back and forward are turned round, or the two ways over which a pad is turned.
+        InvertZ = "invert-z",
+        /// [`Feel::ramp_up`](crate::sheet::Feel::ramp_up).
+        RampUp = "ramp-up",
+        /// [`Feel::ramp_down`](crate::sheet::Feel::ramp_down).
+        RampDown = "ramp-down",
     }
 }
 
-/// What can be done with a profile.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Deed {
-    /// Play with it.
-    Switch,
-    /// Make another one like it.
-    Copy,
-    /// Give it another name.
-    Rename,
-    /// Take it away; it can be brought back.
-    Delete,
-    /// Bring it back.
-    Undelete,
-    /// Show it as text.
-    Export,
-}
-
-impl Deed {
-    /// The word for it in ids and texts.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Deed::Switch => "switch",
-            Deed::Copy => "copy",
-            Deed::Rename => "rename",
-            Deed::Delete => "delete",
-            Deed::Undelete => "undelete",
-            Deed::Export => "export",
-        }
+spelled! {
+    /// What can be done with a profile.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Deed {
+        /// Play with it.
+        Switch = "switch",
+        /// Make another one like it.
+        Copy = "copy",
+        /// Give it another name.
+        Rename = "rename",
+        /// Take it away; it can be brought back.
+        Delete = "delete",
+        /// Bring it back.
+        Undelete = "undelete",
+        /// Show it as text.
+        Export = "export",
     }
 }
 

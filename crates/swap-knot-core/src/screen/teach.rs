@@ -13,32 +13,24 @@ use super::{
 use crate::input::{Control, DeviceId, DeviceKind, Direction, Event, Input, Time, UsbId};
 use crate::locker::Errand;
 use crate::mapping::{Controller, Lesson, Mapping, MappingLearner, Mappings, Taught};
+use crate::text::spelled;
 
 /// How long the new pad is waited for.
 const TIME: Duration = Duration::from_secs(15);
 /// How far something is in to count as worked.
 const WORKED: f32 = 0.6;
 
-/// What can be done with a kind of controller.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum ControllerDeed {
-    /// Teach which of its inputs is which part of a pad.
-    Teach,
-    /// Show what was taught as text.
-    Export,
-    /// Forget what was taught.
-    Forget,
-}
-
-impl ControllerDeed {
-    /// The word for it in ids.
-    pub const fn word(self) -> &'static str {
-        match self {
-            ControllerDeed::Teach => "teach",
-            ControllerDeed::Export => "export",
-            ControllerDeed::Forget => "forget",
-        }
+spelled! {
+    /// What can be done with a kind of controller.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum ControllerDeed {
+        /// Teach which of its inputs is which part of a pad.
+        Teach = "teach",
+        /// Show what was taught as text.
+        Export = "export",
+        /// Forget what was taught.
+        Forget = "forget",
     }
 }
 

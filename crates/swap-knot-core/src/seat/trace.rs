@@ -418,7 +418,7 @@ fn read_rig<'a>(at: Time, words: &mut impl Iterator<Item = &'a str>) -> Result<T
         .next()
         .ok_or("`rig` wants a layout behind it, as in `rig us other`")?;
     let word = words.next().unwrap_or_default();
-    let platform = Platform::ALL.into_iter().find(|p| p.word() == word);
+    let platform = Platform::from_word(word);
     let platform = platform.ok_or("`rig` wants a platform behind the layout: `mac` or `other`")?;
     Ok(TraceEntry::Rig {
         at,

@@ -4,30 +4,19 @@ use std::sync::LazyLock;
 
 use super::{ActionId, Arm, FeelPatch, GroupId, Manner, Shape, SituationId, Stamp};
 use crate::input::DeviceKind;
+use crate::text::spelled;
 
-/// What happens when two opposite arms are held together.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum Opposite {
-    /// They cancel out.
-    #[default]
-    Neither,
-    /// The one pressed last wins.
-    Latest,
-    /// The one pressed first wins.
-    First,
-}
-
-impl Opposite {
-    /// Every way.
-    pub const ALL: [Opposite; 3] = [Opposite::Neither, Opposite::Latest, Opposite::First];
-
-    /// The word for it in a sheet.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Opposite::Neither => "neither",
-            Opposite::Latest => "latest",
-            Opposite::First => "first",
-        }
+spelled! {
+    /// What happens when two opposite arms are held together.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+    pub enum Opposite {
+        /// They cancel out.
+        #[default]
+        Neither = "neither",
+        /// The one pressed last wins.
+        Latest = "latest",
+        /// The one pressed first wins.
+        First = "first",
     }
 }
 

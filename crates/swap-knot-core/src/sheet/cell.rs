@@ -5,6 +5,7 @@ use std::str::FromStr;
 
 use super::{ActionId, Arm, Manner};
 use crate::input::{Chord, DeviceKind};
+use crate::text::spelled;
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -63,28 +64,22 @@ impl fmt::Display for TitledRow {
     }
 }
 
-/// The devices that share the columns of a menu.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum ColumnKind {
-    /// Keyboard and mouse.
-    Keyboard,
-    /// Gamepad.
-    Gamepad,
-    /// Touch.
-    Touch,
-    /// Other controllers.
-    Other,
+spelled! {
+    /// The devices that share the columns of a menu.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    pub enum ColumnKind {
+        /// Keyboard and mouse.
+        Keyboard = "keyboard",
+        /// Gamepad.
+        Gamepad = "gamepad",
+        /// Touch.
+        Touch = "touch",
+        /// Other controllers.
+        Other = "other",
+    }
 }
 
 impl ColumnKind {
-    /// Every kind of column, in the order of the menu.
-    pub const ALL: [ColumnKind; 4] = [
-        ColumnKind::Keyboard,
-        ColumnKind::Gamepad,
-        ColumnKind::Touch,
-        ColumnKind::Other,
-    ];
-
     /// The columns in which inputs of a device stand.
     pub const fn of(device: DeviceKind) -> ColumnKind {
         match device {
@@ -93,22 +88,6 @@ impl ColumnKind {
             DeviceKind::Touch => ColumnKind::Touch,
             DeviceKind::Other => ColumnKind::Other,
         }
-    }
-
-    /// The word for it in files and options.
-    pub const fn word(self) -> &'static str {
-        match self {
-            ColumnKind::Keyboard => "keyboard",
-            ColumnKind::Gamepad => "gamepad",
-            ColumnKind::Touch => "touch",
-            ColumnKind::Other => "other",
-        }
-    }
-}
-
-impl fmt::Display for ColumnKind {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.write_str(self.word())
     }
 }
 
@@ -164,7 +143,7 @@ impl FromStr for Column {
 
     fn from_str(text: &str) -> Result<Self, Self::Err> {
         let (kind, number) = text.rsplit_once('-').ok_or(ColumnError)?;
-        let kind = ColumnKind::ALL.into_iter().find(|k| k.word() == kind);
+        let kind = ColumnKind::from_word(kind);
         match (kind, number.as_bytes()) {
             (Some(kind), [digit @ b'1'..=b'9']) => Ok(Column::new(kind, digit - b'0')),
             _ => Err(ColumnError),

@@ -3,57 +3,34 @@
 use std::ops::RangeInclusive;
 
 use super::Timing;
+use crate::text::spelled;
 
-/// One thing that a player can have eased.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-#[non_exhaustive]
-pub enum Ease {
-    /// One press switches on what would have to be held, and the next one off. For all actions at
-    /// once it is about what has a value, such as walking, and not about presses.
-    Toggle,
-    /// A tap latches a held part of a chord, so that it need not be held.
-    Latch,
-    /// What wants to be held or tapped twice is worked by a press.
-    Press,
-    /// A press that follows the last one of the same binding too soon is ignored.
-    IgnoreWithin,
-    /// [`Timing::hold_after`](crate::sheet::Timing::hold_after).
-    HoldAfter,
-    /// [`Timing::tap_within`](crate::sheet::Timing::tap_within).
-    TapWithin,
-    /// [`Timing::double_tap_within`](crate::sheet::Timing::double_tap_within).
-    DoubleTapWithin,
-    /// [`Timing::together_within`](crate::sheet::Timing::together_within).
-    TogetherWithin,
+spelled! {
+    /// One thing that a player can have eased.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    #[non_exhaustive]
+    pub enum Ease {
+        /// One press switches on what would have to be held, and the next one off. For all actions at
+        /// once it is about what has a value, such as walking, and not about presses.
+        Toggle = "toggle",
+        /// A tap latches a held part of a chord, so that it need not be held.
+        Latch = "latch",
+        /// What wants to be held or tapped twice is worked by a press.
+        Press = "press",
+        /// A press that follows the last one of the same binding too soon is ignored.
+        IgnoreWithin = "ignore-within",
+        /// [`Timing::hold_after`](crate::sheet::Timing::hold_after).
+        HoldAfter = "hold-after",
+        /// [`Timing::tap_within`](crate::sheet::Timing::tap_within).
+        TapWithin = "tap-within",
+        /// [`Timing::double_tap_within`](crate::sheet::Timing::double_tap_within).
+        DoubleTapWithin = "double-tap-within",
+        /// [`Timing::together_within`](crate::sheet::Timing::together_within).
+        TogetherWithin = "together-within",
+    }
 }
 
 impl Ease {
-    /// Everything that can be eased.
-    pub const ALL: [Ease; 8] = [
-        Ease::Toggle,
-        Ease::Latch,
-        Ease::Press,
-        Ease::IgnoreWithin,
-        Ease::HoldAfter,
-        Ease::TapWithin,
-        Ease::DoubleTapWithin,
-        Ease::TogetherWithin,
-    ];
-
-    /// The word for it in files.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Ease::Toggle => "toggle",
-            Ease::Latch => "latch",
-            Ease::Press => "press",
-            Ease::IgnoreWithin => "ignore-within",
-            Ease::HoldAfter => "hold-after",
-            Ease::TapWithin => "tap-within",
-            Ease::DoubleTapWithin => "double-tap-within",
-            Ease::TogetherWithin => "together-within",
-        }
-    }
-
     /// The range of a time, in seconds; none for what is on or off.
     pub const fn range(self) -> Option<RangeInclusive<f32>> {
         match self {

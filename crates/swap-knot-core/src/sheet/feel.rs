@@ -4,6 +4,7 @@ use std::fmt;
 use std::ops::RangeInclusive;
 
 use crate::input::DeviceKind;
+use crate::text::spelled;
 
 /// How far an analog input of a device without a dead zone of its own may be off and still rest.
 pub(crate) const LOOSE: f32 = 0.15;
@@ -98,54 +99,30 @@ pub struct FeelPatch {
     pub ramp_down: Option<f32>,
 }
 
-/// One number of a feel.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Knob {
-    /// [`Feel::dead_zone`].
-    DeadZone,
-    /// [`Feel::sensitivity`].
-    Sensitivity,
-    /// [`Feel::invert`].
-    Invert,
-    /// [`Feel::curve`].
-    Curve,
-    /// [`Feel::threshold`].
-    Threshold,
-    /// [`Feel::gyro`].
-    Gyro,
-    /// [`Feel::ramp_up`].
-    RampUp,
-    /// [`Feel::ramp_down`].
-    RampDown,
+spelled! {
+    /// One number of a feel.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+    pub enum Knob {
+        /// [`Feel::dead_zone`].
+        DeadZone = "dead-zone",
+        /// [`Feel::sensitivity`].
+        Sensitivity = "sensitivity",
+        /// [`Feel::invert`].
+        Invert = "invert",
+        /// [`Feel::curve`].
+        Curve = "curve",
+        /// [`Feel::threshold`].
+        Threshold = "threshold",
+        /// [`Feel::gyro`].
+        Gyro = "gyro",
+        /// [`Feel::ramp_up`].
+        RampUp = "ramp-up",
+        /// [`Feel::ramp_down`].
+        RampDown = "ramp-down",
+    }
 }
 
 impl Knob {
-    /// Every number of a feel.
-    pub const ALL: [Knob; 8] = [
-        Knob::DeadZone,
-        Knob::Sensitivity,
-        Knob::Invert,
-        Knob::Curve,
-        Knob::Threshold,
-        Knob::Gyro,
-        Knob::RampUp,
-        Knob::RampDown,
-    ];
-
-    /// The word for it in files.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Knob::DeadZone => "dead-zone",
-            Knob::Sensitivity => "sensitivity",
-            Knob::Invert => "invert",
-            Knob::Curve => "curve",
-            Knob::Threshold => "threshold",
-            Knob::Gyro => "gyro",
-            Knob::RampUp => "ramp-up",
-            Knob::RampDown => "ramp-down",
-        }
-    }
-
     /// The range of a number on its own: 0 to 0.95 for the inner edge of a dead zone; none for
     /// what is turned round.
     pub const fn range(self) -> Option<RangeInclusive<f32>> {

@@ -3,29 +3,18 @@
 use std::sync::LazyLock;
 
 use super::{Sheet, SituationId};
+use crate::text::spelled;
 
-/// What a situation does to those it is laid over.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Cover {
-    /// Nothing: both are live.
-    None,
-    /// It takes the inputs that it uses; the others still reach those below.
-    Used,
-    /// Those below are silent, but for actions that go on while paused.
-    All,
-}
-
-impl Cover {
-    /// Every way to cover.
-    pub const ALL: [Cover; 3] = [Cover::None, Cover::Used, Cover::All];
-
-    /// The word for it in a sheet.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Cover::None => "none",
-            Cover::Used => "used",
-            Cover::All => "all",
-        }
+spelled! {
+    /// What a situation does to those it is laid over.
+    #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+    pub enum Cover {
+        /// Nothing: both are live.
+        None = "none",
+        /// It takes the inputs that it uses; the others still reach those below.
+        Used = "used",
+        /// Those below are silent, but for actions that go on while paused.
+        All = "all",
     }
 }
 

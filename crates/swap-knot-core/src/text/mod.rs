@@ -9,6 +9,7 @@
 //! - `place`: line and column as people count
 //! - `nearest`: the word that was meant
 //! - `names`: what can be called something
+//! - `spelled`: enums that stand in files, each with its word
 //! - `failure`: what all errors have in common
 
 mod failure;
@@ -17,6 +18,7 @@ mod mistake;
 mod names;
 mod nearest;
 mod place;
+mod spelled;
 
 pub(crate) use failure::{debug_as_text, write_lines};
 pub(crate) use fields::{Fields, Report, integer, number, unknown, wrong_type};
@@ -24,3 +26,4 @@ pub use mistake::Mistake;
 pub(crate) use names::is_name;
 pub(crate) use nearest::nearest;
 pub(crate) use place::line_and_column;
+pub(crate) use spelled::spelled;

@@ -364,7 +364,7 @@ fn boards_have_each_key_once_and_none_on_top_of_another() {
             let reached = Hand::ALL.iter().any(|&h| board.reaches(h, place));
             assert_eq!(board.has(place), reached, "{board:?} {place}");
         }
-        assert_eq!(Board::from_word(&board.word().to_lowercase()), Some(board));
+        assert_eq!(Board::named(&board.word().to_lowercase()), Some(board));
         assert_eq!(board.distance(Place::KeyA, Place::KeyS), Some(1.0));
     }
     assert_eq!(Board::Ansi.distance(Place::KeyA, Place::IntlRo), None);
