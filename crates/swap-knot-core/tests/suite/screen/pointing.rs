@@ -129,6 +129,8 @@ fn play(page: usize, way: &[PointerEvent], mut many: impl FnMut() -> usize) -> O
             break;
         }
     }
+    // What was wished at last is carried out.
+    player.controls.tick(player.now);
     let (draft, profile) = (
         player.controls.screen()?.draft().profile(),
         player.controls.profile(),
