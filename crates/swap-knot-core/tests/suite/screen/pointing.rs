@@ -272,6 +272,15 @@ fn a_second_click_meets_what_the_first_one_opened() {
     show(&mut player);
     assert_eq!(player.dialog(), "");
     assert!(player.controls.screen().unwrap().draft().is_changed());
+    // So does what follows a number that was dragged: a mark or a panel may have come.
+    let mut player = open_on(1);
+    let [_, y] = middle_of(&mut player, "dial gamepad curve");
+    let undo = middle_of(&mut player, "tool undo");
+    point(&mut player, &[click([70.0, y]), click(undo)].concat());
+    let is_changed = |player: &Player| player.controls.screen().unwrap().draft().is_changed();
+    assert!(is_changed(&player));
+    show(&mut player);
+    assert!(!is_changed(&player));
     // The picture after what was applied shows what there was before it.
     let mut player = open_on(1);
     let [_, y] = middle_of(&mut player, "dial gamepad curve");
