@@ -2,8 +2,8 @@
 
 use egui::accesskit::Action;
 use egui::{
-    Color32, CornerRadius, EventFilter, FontId, Id, Rect, Response, Role as Heard, Sense, Stroke,
-    StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
+    Color32, CornerRadius, EventFilter, FontId, Id, Rangef, Rect, Response, Role as Heard, Sense,
+    Stroke, StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
 use swap_knot::input::Direction;
 use swap_knot::screen::{Item, Role, Spot, Target};
@@ -134,10 +134,14 @@ impl Pen<'_> {
         if response.contains_pointer() {
             self.hover = Some(spot);
         }
-        let track = self.track(ui, item, response.rect);
         let in_sight = in_sight(ui, response.rect);
+        let track = match item.role {
+            // Only a number has one, and finding it measures a text.
+            Role::Slider { .. } => self.track(ui, item, response.rect).x_range(),
+            _ => Rangef::NOTHING,
+        };
         self.targets
-            .push(Target::item(item, in_sight, [track.left(), track.right()]));
+            .push(Target::item(item, in_sight, [track.min, track.max]));
         let acts: &[(Action, Act)] = match item.role {
             Role::Slider { .. } => &[
                 (Action::Increment, Act::Nudge(spot, Direction::Right)),
