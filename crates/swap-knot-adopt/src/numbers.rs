@@ -1,10 +1,10 @@
-//! Feel, toggles and times.
+//! Numbers, switches and times.
 
 use swap_knot::keep::{Setting, SettingValue};
 use swap_knot::sheet::{
-    ActionId, DeadZone, DeadZoneForm, Ease, EaseValue, Easing, Knob, KnobValue, Manner,
+    Action, ActionId, ActsOn, DeadZone, DeadZoneForm, Parameter, ParameterValue, Scope, Shape,
 };
-use swap_knot::{DeviceKind, Profile, Sheet};
+use swap_knot::{Profile, Sheet};
 use toml_edit::{Array, DocumentMut, InlineTable, TableLike, Value};
 
 use crate::{WhyLeft, set, table};
@@ -17,97 +17,75 @@ pub(crate) fn adopt(
     value: &SettingValue,
 ) -> Result<(), WhyLeft> {
     let top: &mut dyn TableLike = document.as_table_mut();
-    let done = match (setting, value) {
-        (Setting::Feel { action, kind, knob }, SettingValue::Knob(value)) => {
-            let action = action.as_deref();
-            feel(top, of, action, (*kind, *knob), *value)
+    match (setting, value) {
+        (Setting::Parameter { scope, parameter }, SettingValue::Parameter(value))
+            if !matches!(scope.on, ActsOn::Zone(_)) =>
+        {
+            let done = parameter_of(top, of, scope, *parameter, *value);
+            done.ok_or(WhyLeft::NotUnderstood)
         }
-        (Setting::Toggle { action }, SettingValue::Flag(on)) => {
-            of_action(top, action).map(|t| set(t, "toggle", (*on).into()))
-        }
-        (Setting::Ease { action, ease }, SettingValue::Seconds(seconds)) if is_time(*ease) => {
-            time(top, of, action.as_deref(), *ease, *seconds)
-        }
-        (Setting::Unread { .. }, _) => return Err(WhyLeft::NotUnderstood),
-        _ => return Err(WhyLeft::Own),
-    };
-    done.ok_or(WhyLeft::NotUnderstood)
+        (Setting::Unread { .. }, _) => Err(WhyLeft::NotUnderstood),
+        _ => Err(WhyLeft::Own),
+    }
 }
 
-/// One number of a feel, of an action or of all. A player's word for all goes before what the game says of
-/// one action, so that it is written there as well.
-fn feel(
+/// One parameter, of an action or of all. A player's word for all goes before what the game says of one
+/// action, so that it is written there as well; what must not be eased keeps what it had.
+fn parameter_of(
     top: &mut dyn TableLike,
     (sheet, profile): (&Sheet, &Profile),
-    action: Option<&str>,
-    (kind, knob): (DeviceKind, Knob),
-    value: KnobValue,
+    scope: &Scope,
+    parameter: Parameter,
+    value: ParameterValue,
 ) -> Option<()> {
-    let write = |of: &mut dyn TableLike| {
-        let of_kind = table(table(of, "feel", false)?, kind.word(), true)?;
-        turn(of_kind, knob.word(), value);
+    let on = scope.on;
+    let write = |of: &mut dyn TableLike, value| {
+        match on {
+            ActsOn::Inputs(kind) => turn(
+                table(table(of, "feel", false)?, kind.word(), true)?,
+                parameter.word(),
+                value,
+            ),
+            _ => turn(of, parameter.word(), value),
+        }
         Some(())
     };
-    let Some(action) = action else {
-        for (_, action) in sheet.actions() {
-            let says = action.feel[kind as usize].knob(knob) != sheet.feel(kind).knob(knob);
-            let is_own = profile.feel(Some(&action.name), kind).knob(knob).is_some();
-            if says && !is_own {
-                write(of_action(top, &action.name)?)?;
-            }
+    if let Some(action) = &scope.action {
+        return write(of_action(top, action)?, value);
+    }
+    let of_all = sheet.settings().of(on).get(parameter);
+    for (id, action) in sheet.actions() {
+        let said = action.settings.of(on).get(parameter);
+        let own = Scope::new(on, Some(&action.name));
+        let is_players = profile.parameters(&own).get(parameter).is_some();
+        let kept = if is_kept(action, on) {
+            let kept = said.unwrap_or_else(|| parameter.usual(on));
+            Some(kept).filter(|_| said == of_all && bears(sheet, id, parameter))
+        } else {
+            let says = said != of_all && !is_of_values(action, parameter);
+            Some(value).filter(|_| says && !is_players)
+        };
+        if let Some(kept) = kept {
+            write(of_action(top, &action.name)?, kept)?;
         }
-        return write(top);
-    };
-    write(of_action(top, action)?)
+    }
+    write(top, value)
 }
 
-/// One time, of an action or of all. What an action says itself is said anew; what must not be eased keeps
-/// the time that it had.
-fn time(
-    top: &mut dyn TableLike,
-    (sheet, profile): (&Sheet, &Profile),
-    action: Option<&str>,
-    ease: Ease,
-    seconds: f32,
-) -> Option<()> {
-    let word = ease.word();
-    let Some(action) = action else {
-        for (_, action) in sheet.actions().filter(|(id, _)| bears(sheet, *id, ease)) {
-            let is_own = profile.easing(Some(&action.name)).get(ease).is_some();
-            let of = of_action(top, &action.name)?;
-            let kept = match (action.ease, of.contains_key(word)) {
-                (true, true) if !is_own => Some(EaseValue::Seconds(seconds)),
-                (false, false) => Easing::of(action.timing).get(ease),
-                _ => None,
-            };
-            if let Some(EaseValue::Seconds(kept)) = kept {
-                set(of, word, number(kept));
-            }
-        }
-        set(top, word, number(seconds));
-        return Some(());
-    };
-    set(of_action(top, action)?, word, number(seconds));
-    Some(())
+/// Whether an action stays as the game has it, whatever a player sets for all.
+fn is_kept(action: &Action, on: ActsOn) -> bool {
+    on == ActsOn::Actions && !action.ease
 }
 
-/// Whether a time means something for an action, by how it is worked.
-pub(crate) fn bears(sheet: &Sheet, action: ActionId, ease: Ease) -> bool {
-    sheet.defaults_of(action).iter().any(|b| match ease {
-        Ease::HoldAfter => b.manner == Manner::Hold,
-        Ease::TapWithin => matches!(b.manner, Manner::Tap | Manner::DoubleTap),
-        Ease::DoubleTapWithin => b.manner == Manner::DoubleTap,
-        Ease::TogetherWithin => b.together,
-        _ => true,
-    })
+/// Whether what is set for all says nothing of an action, since it is about what has a value.
+fn is_of_values(action: &Action, parameter: Parameter) -> bool {
+    parameter == Parameter::Toggle && action.shape == Shape::Press
 }
 
-/// The times that a sheet says as well.
-fn is_time(ease: Ease) -> bool {
-    matches!(
-        ease,
-        Ease::HoldAfter | Ease::TapWithin | Ease::DoubleTapWithin | Ease::TogetherWithin
-    )
+/// Whether a parameter means something for an action as the sheet binds it.
+pub(crate) fn bears(sheet: &Sheet, action: ActionId, parameter: Parameter) -> bool {
+    let mut own = sheet.defaults_of(action).iter();
+    own.any(|b| sheet.bears(parameter, b.cell, &b.chord))
 }
 
 /// The table of an action.
@@ -118,39 +96,38 @@ pub(crate) fn of_action<'t>(
     table(table(top, "actions", false)?, action, true)
 }
 
-/// Turns a knob, written as the sheet had it.
-fn turn(of_kind: &mut dyn TableLike, knob: &str, value: KnobValue) {
+/// Sets a parameter, written as the sheet had it.
+fn turn(of: &mut dyn TableLike, word: &str, value: ParameterValue) {
     let value = match value {
-        KnobValue::Number(value) => number(value),
-        KnobValue::DeadZone(zone) => {
+        ParameterValue::Number(value) | ParameterValue::Seconds(value) => number(value),
+        ParameterValue::Flag(is_on) => is_on.into(),
+        ParameterValue::DeadZone(zone) => {
             let is_plain = zone.outer == 1.0 && zone.form == DeadZoneForm::Round;
-            let was_table = of_kind.get(knob).is_some_and(|old| old.is_table_like());
+            let was_table = of.get(word).is_some_and(|old| old.is_table_like());
             match (is_plain, was_table) {
                 (true, false) => number(zone.inner),
-                (_, true) => return dead_zone(of_kind, knob, zone),
+                (_, true) => return dead_zone(of, word, zone),
                 (false, false) => {
-                    of_kind.insert(knob, toml_edit::value(InlineTable::new()));
-                    return dead_zone(of_kind, knob, zone);
+                    of.insert(word, toml_edit::value(InlineTable::new()));
+                    return dead_zone(of, word, zone);
                 }
             }
         }
-        KnobValue::Axes(axes) => {
+        ParameterValue::Axes(axes) => {
             let names = ["x", "y", "z"].into_iter().zip(axes);
             let names = names.filter(|(_, is)| *is).map(|(name, _)| name);
             Value::Array(names.collect::<Array>())
         }
+        // A value that this version does not know is of a parameter that it does not know either.
+        _ => return,
     };
-    set(of_kind, knob, value);
+    set(of, word, value);
 }
 
 /// A dead zone as a table: what it says already is changed, and what it needs is added.
-fn dead_zone(of_kind: &mut dyn TableLike, knob: &str, zone: DeadZone) {
-    let Some(zone_table) = of_kind.get_mut(knob).and_then(|z| z.as_table_like_mut()) else {
+fn dead_zone(of: &mut dyn TableLike, word: &str, zone: DeadZone) {
+    let Some(zone_table) = of.get_mut(word).and_then(|z| z.as_table_like_mut()) else {
         return;
-    };
-    let form = match zone.form {
-        DeadZoneForm::Round => "round",
-        DeadZoneForm::Axis => "axis",
     };
     let says = |t: &dyn TableLike, key| t.contains_key(key);
     set(zone_table, "inner", number(zone.inner));
@@ -158,7 +135,7 @@ fn dead_zone(of_kind: &mut dyn TableLike, knob: &str, zone: DeadZone) {
         set(zone_table, "outer", number(zone.outer));
     }
     if says(zone_table, "form") || zone.form != DeadZoneForm::Round {
-        set(zone_table, "form", form.into());
+        set(zone_table, "form", zone.form.word().into());
     }
 }
 

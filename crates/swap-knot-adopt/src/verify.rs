@@ -2,7 +2,7 @@
 
 use swap_knot::layout::Resolver;
 use swap_knot::play::Bound;
-use swap_knot::sheet::Ease;
+use swap_knot::sheet::{ActsOn, Parameter};
 use swap_knot::{DeviceKind, Draft, Profile, Sheet};
 
 use crate::numbers::bears;
@@ -53,18 +53,11 @@ pub(crate) fn same(
             all
         };
         let (is, was) = (new.easing(Some(now)), old.easing(Some(id)));
-        // What a sheet has no word for stays with the players.
-        let same_ease = |ease: Ease| is.get(ease) == was.get(ease) || !bears(old.sheet(), id, ease);
-        let times = [
-            Ease::Toggle,
-            Ease::HoldAfter,
-            Ease::TapWithin,
-            Ease::DoubleTapWithin,
-            Ease::TogetherWithin,
-        ];
+        // What makes no difference to it may differ.
+        let same = |p: Parameter| is.get(p) == was.get(p) || !bears(old.sheet(), id, p);
         let feels = DeviceKind::ALL;
         if bound(&old, id) != bound(&new, now)
-            || !times.into_iter().all(same_ease)
+            || !Parameter::of(ActsOn::Actions).all(same)
             || feels
                 .into_iter()
                 .any(|k| old.feel(Some(id), k) != new.feel(Some(now), k))

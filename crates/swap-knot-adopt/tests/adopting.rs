@@ -26,7 +26,7 @@ fn only_the_lines_that_mean_something_else_change() {
         "[bind.\"walk.up\"]\nkeyboard-1 = \"KeyI\"\n[bind.horn]\nkeyboard-2 = \"unbound\"\n\
          [bind.hurry]\nkeyboard-2 = \"ShiftRight\"\n[feel.gamepad]\nsensitivity = 1.2\n\
          [action-feel.swing.gamepad]\ncurve = 1.5\n[action-feel.hoist.gamepad]\ndead-zone = { inner = 0.3, outer = 0.9, form = \"round\" }\n\
-         [toggle]\nlantern = false\n[action-ease.coil-rope]\nhold-after = 0.6\nlatch = true\n",
+         [toggle]\nlantern = false\n[action-ease.coil-rope]\nhold-after = 0.6\nlatch = true\n[touch.horn]\nsize = 1.5\n",
     );
     assert_eq!(
         lines(out.text(), DEMO),
@@ -35,6 +35,7 @@ fn only_the_lines_that_mean_something_else_change() {
             "up = { title = \"Walk to the bow\", bind = [\"KeyI\", \"ArrowUp\"] }",
             "bind = [\"ShiftLeft\", \"pad:stick-left-click\", \"ShiftRight\"]",
             "hold-after = 0.6",
+            "latch = true",
             "toggle = false",
             "bind = [\"KeyH\", \"pad:north\", \"touch:horn\"]",
             "feel.gamepad = { curve = 1.5 }",
@@ -44,7 +45,7 @@ fn only_the_lines_that_mean_something_else_change() {
     let left: Vec<String> = out.left().iter().map(ToString::to_string).collect();
     assert_eq!(
         left,
-        ["action-ease.coil-rope.latch: a sheet has no default for it; it is each player's own"]
+        ["touch.horn.size: a sheet has no default for it; it is each player's own"]
     );
     let difference = out.difference("demo/slack-water.toml");
     assert!(

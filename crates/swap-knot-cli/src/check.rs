@@ -350,7 +350,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
             serde_json::json!({
                 "row": sheet.row_name(d.row),
                 "devices": d.kind.word(),
-                "eased-by": d.eased_by.map(swap_knot::sheet::Ease::word),
+                "eased-by": d.eased_by.map(swap_knot::sheet::Parameter::word),
                 "text": d.describe(sheet),
                 "remedy": d.remedy(),
             })

@@ -4,7 +4,7 @@ use std::io::Write as _;
 
 use serde_json::json;
 use swap_knot::Draft;
-use swap_knot::sheet::{Ease, EaseValue, Easing};
+use swap_knot::sheet::{ActsOn, Parameter, ParameterValue, Parameters, Scope};
 
 use crate::edit::{How, settled, told};
 use crate::profile_args::{ProfileArgs, row};
@@ -24,33 +24,33 @@ pub(crate) struct Args {
     action: Option<String>,
     /// What to set, as in `latch=on` or `hold-after=1.2`; without any, what is set is printed.
     #[arg(value_name = "WHAT=VALUE", value_parser = setting)]
-    settings: Vec<(Ease, Option<EaseValue>)>,
+    settings: Vec<(Parameter, Option<ParameterValue>)>,
     /// How to settle conflicts, if there are any.
     #[arg(long, value_enum)]
     settle: Option<How>,
 }
 
-fn setting(text: &str) -> Result<(Ease, Option<EaseValue>), String> {
+fn setting(text: &str) -> Result<(Parameter, Option<ParameterValue>), String> {
     let (word, value) = text.split_once('=').unwrap_or((text, ""));
-    let ease = Ease::from_word(word);
-    let ease = ease.ok_or_else(|| {
-        let known: Vec<&str> = Ease::ALL.iter().map(|e| e.word()).collect();
+    let mut all = Parameter::of(ActsOn::Actions);
+    let parameter = all.clone().find(|p| p.word() == word).ok_or_else(|| {
+        let known: Vec<&str> = all.by_ref().map(Parameter::word).collect();
         format!("`{word}` cannot be eased; there are {}", known.join(", "))
     })?;
-    let value = match (value, ease.range()) {
+    let value = match (value, parameter.range()) {
         ("game", _) => None,
-        ("on", None) => Some(EaseValue::Flag(true)),
-        ("off", None) => Some(EaseValue::Flag(false)),
+        ("on", None) => Some(ParameterValue::Flag(true)),
+        ("off", None) => Some(ParameterValue::Flag(false)),
         (_, None) => return Err(format!("say `{word}=on`, `{word}=off` or `{word}=game`")),
         (number, Some(range)) => {
             let seconds = number.parse().ok().filter(|s: &f32| range.contains(s));
             let (least, most) = (range.start(), range.end());
             let wanted =
                 || format!("say `{word}=` and {least} to {most} seconds, or `{word}=game`");
-            Some(EaseValue::Seconds(seconds.ok_or_else(wanted)?))
+            Some(ParameterValue::Seconds(seconds.ok_or_else(wanted)?))
         }
     };
-    Ok((ease, value))
+    Ok((parameter, value))
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -62,12 +62,12 @@ pub(crate) fn run(args: &Args) -> Done {
     if args.settings.is_empty() {
         return list(&draft, args.of.json);
     }
-    let action = args.action.as_deref();
-    let mut easing = draft.profile().easing(action);
-    for (ease, value) in &args.settings {
-        easing.set(*ease, *value);
+    let scope = Scope::actions(args.action.as_deref());
+    let mut eased = draft.profile().parameters(&scope);
+    for (parameter, value) in &args.settings {
+        eased.set(*parameter, *value);
     }
-    let asks = draft.ease(action, easing)?;
+    let asks = draft.set_parameters(&scope, &eased)?;
     match settled(&mut draft, asks, args.settle, args.of.json)? {
         Some(code) => Ok(code),
         None => told(&args.of, &mut draft),
@@ -79,23 +79,24 @@ fn list(draft: &Draft, as_json: bool) -> Done {
     let (profile, sheet) = (draft.profile(), draft.sheet());
     let names = sheet.actions().map(|(_, a)| Some(a.name.as_str()));
     let all = std::iter::once(None).chain(names);
-    let set: Vec<(Option<&str>, Easing)> = all
-        .map(|action| (action, profile.easing(action)))
-        .filter(|(_, easing)| *easing != Easing::default())
+    let set: Vec<(Option<&str>, Parameters)> = all
+        .map(|action| (action, profile.parameters(&Scope::actions(action))))
+        .filter(|(_, eased)| !eased.is_empty())
         .collect();
-    let values = |easing: &Easing| -> Vec<(&str, String)> {
+    let values = |eased: &Parameters| -> Vec<(&str, String)> {
         let told = |value| match value {
-            EaseValue::Flag(true) => "on".to_owned(),
-            EaseValue::Flag(false) => "off".to_owned(),
-            EaseValue::Seconds(seconds) => seconds.to_string(),
+            ParameterValue::Flag(true) => "on".to_owned(),
+            ParameterValue::Flag(false) => "off".to_owned(),
+            ParameterValue::Seconds(seconds) => seconds.to_string(),
+            other => other.to_string(),
         };
-        let all = Ease::ALL.into_iter();
-        all.filter_map(|ease| Some((ease.word(), told(easing.get(ease)?))))
+        let all = eased.iter();
+        all.map(|(parameter, value)| (parameter.word(), told(value)))
             .collect()
     };
     let mut out = anstream::stdout().lock();
     if as_json {
-        let of = |(action, easing): &(Option<&str>, Easing)| {
+        let of = |(action, easing): &(Option<&str>, Parameters)| {
             let set: serde_json::Map<_, _> = (values(easing).into_iter())
                 .map(|(word, value)| (word.to_owned(), json!(value)))
                 .collect();

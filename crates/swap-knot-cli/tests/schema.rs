@@ -2,7 +2,8 @@
 
 #![allow(clippy::unwrap_used, clippy::panic)]
 
-use swap_knot::Sheet;
+use swap_knot::sheet::{ActsOn, Parameter};
+use swap_knot::{DeviceKind, Sheet};
 
 const SCHEMA: &str = include_str!("../../../docs/sheet.schema.json");
 const DEMO: &str = include_str!("../../../demo/slack-water.toml");
@@ -82,6 +83,10 @@ fn every_key_misspelt_is_refused_by_both() {
             "presets",
             "renamed",
             "bind",
+            "action-feel",
+            "action-ease",
+            "toggle",
+            "touch",
         ];
         own.contains(&table)
     };
@@ -135,6 +140,38 @@ fn every_key_of_the_schema_is_in_the_sheet_that_has_everything() {
     }
 }
 
+#[test]
+fn the_schema_has_the_settings_of_the_table_with_their_ranges() {
+    let schema: serde_json::Value = serde_json::from_str(SCHEMA).unwrap();
+    let table = |on: ActsOn| match on {
+        ActsOn::Inputs(_) => &schema["$defs"]["feel"],
+        ActsOn::Actions => &schema["$defs"]["easing"],
+        ActsOn::Zone(_) => &schema["$defs"]["touch-zone"],
+    };
+    let zone = ActsOn::Zone("horn".parse().unwrap());
+    for on in [ActsOn::Inputs(DeviceKind::Gamepad), ActsOn::Actions, zone] {
+        let properties = table(on)["properties"].as_object().unwrap();
+        let mut words: Vec<&str> = properties.keys().map(String::as_str).collect();
+        let mut wanted: Vec<&str> = Parameter::of(on).map(Parameter::word).collect();
+        words.sort_unstable();
+        wanted.sort_unstable();
+        assert_eq!(words, wanted);
+        for parameter in Parameter::of(on) {
+            let said = &properties[parameter.word()];
+            let said = match said["$ref"].as_str() {
+                Some(_) => &schema["$defs"]["seconds"],
+                None => said,
+            };
+            // Of several forms the plain number is the first.
+            let said = said["anyOf"].get(0).unwrap_or(said);
+            let bound = |key: &str| said[key].as_f64().map(|n| n as f32);
+            let range = parameter.range().map(|r| (*r.start(), *r.end()));
+            let said = bound("minimum").zip(bound("maximum"));
+            assert_eq!(said, range, "{parameter}");
+        }
+    }
+}
+
 /// The tables of keys on the page: under which heading, and each key with its row.
 fn tables() -> Vec<(&'static str, Vec<(&'static str, &'static str)>)> {
     let chapters = PAGE.split("\n## ").skip(1);
@@ -165,6 +202,8 @@ fn the_page_of_the_guide_and_the_schema_have_the_same_keys_and_words() {
             of("feel")["properties"]["dead-zone"]["anyOf"][1].clone(),
         ),
         ("A preset", of("preset")),
+        ("How actions are worked", of("easing")),
+        ("A touch zone", of("touch-zone")),
     ];
     let tables = tables();
     let headings: Vec<&str> = tables.iter().map(|(heading, _)| *heading).collect();

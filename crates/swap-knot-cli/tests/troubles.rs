@@ -144,7 +144,7 @@ fn what_was_tuned_is_shown_and_then_written_into_the_sheet() {
     let desk = Desk::new();
     desk.write(
         "ada.toml",
-        "format = 1\nsheet = 3\n[bind.horn]\nkeyboard-1 = \"KeyG\"\n[feel.gamepad]\nsensitivity = 1.2\n[action-ease.horn]\nlatch = true\n",
+        "format = 1\nsheet = 3\n[bind.horn]\nkeyboard-1 = \"KeyG\"\n[feel.gamepad]\nsensitivity = 1.2\n[action-ease.horn]\nlatch = true\n[touch.horn]\nsize = 1.5\n",
     );
     desk.run("adopt sheet.toml --profile ada.toml")
         .assert()
@@ -158,15 +158,16 @@ fn what_was_tuned_is_shown_and_then_written_into_the_sheet() {
 +sensitivity = 1.2
  
  # What is going on -----------------------------------------------------------------------------
-@@ -116,5 +117,5 @@
+@@ -116,5 +117,6 @@
  title = "Horn"
  situation = "helm"
 -bind = ["KeyH", "mouse:right", "pad:north", "touch:horn"]
 +bind = ["KeyG", "mouse:right", "pad:north", "touch:horn"]
++latch = true
  
  # In the crane -----------------------------------------------------------------------------------
-left to players: action-ease.horn.latch: a sheet has no default for it; it is each player's own
-2 settings would be adopted; --write writes sheet.toml
+left to players: touch.horn.size: a sheet has no default for it; it is each player's own
+3 settings would be adopted; --write writes sheet.toml
 
 "#]]);
     assert_eq!(fs::read_to_string(desk.path("sheet.toml")).unwrap(), DEMO);
@@ -174,7 +175,7 @@ left to players: action-ease.horn.latch: a sheet has no default for it; it is ea
         .assert()
         .code(0);
     let written = fs::read_to_string(desk.path("sheet.toml")).unwrap();
-    assert_eq!(written.lines().count(), DEMO.lines().count() + 1);
+    assert_eq!(written.lines().count(), DEMO.lines().count() + 2);
     let again = desk.says("adopt sheet.toml --profile ada.toml");
     assert!(
         again.ends_with("nothing to adopt: the sheet says all of it already\n"),

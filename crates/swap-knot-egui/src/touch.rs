@@ -7,8 +7,9 @@ use egui::{
     Align2, Color32, Context, CornerRadius, CursorIcon, Event, FontId, Id, Painter, PointerButton,
     Rect, Sense, Stroke, StrokeKind, TouchPhase, Ui, Vec2, pos2, vec2,
 };
-use swap_knot::input::{MouseFinger, TouchZones, ZoneKnob};
+use swap_knot::input::{MouseFinger, TouchZones};
 use swap_knot::screen::{Grip, Spot, Target, TouchView, ZoneView};
+use swap_knot::sheet::{ActsOn, Parameter, ParameterPart};
 use swap_knot::{EventKind, MouseButton};
 
 use crate::look::{Look, size};
@@ -202,9 +203,10 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
             let id = Id::unique(("swap-knot", word, zone.name));
             let held = ui.interact(rect, id, Sense::drag());
             if held.contains_pointer() {
-                pen.hover = Some(Spot::Zone(zone.name, ZoneKnob::X));
+                let (on, part) = (ActsOn::Zone(zone.name), ParameterPart::Whole);
+                pen.hover = Some(Spot::Setting(on, Parameter::ShiftX, part));
             }
-            let is_told = matches!(pen.told, Some(Spot::Zone(name, _)) if name == zone.name);
+            let is_told = matches!(pen.told, Some(Spot::Setting(ActsOn::Zone(name), ..)) if name == zone.name);
             let is_meant = is_told || held.dragged();
             let edge = if is_meant { look.focus } else { look.text };
             match grip {

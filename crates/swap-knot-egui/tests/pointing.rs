@@ -117,7 +117,7 @@ fn way(page: usize, dice: &mut Dice) -> Vec<Theirs> {
     let desk = Desk::open_on(page);
     let places: Vec<Rect> = desk.skin.places().map(|(_, rect)| rect).collect();
     let is_dragged = |id: &str| {
-        ["zone ", "corner ", "dial "]
+        ["zone ", "corner ", "feel "]
             .iter()
             .any(|s| id.starts_with(s))
     };

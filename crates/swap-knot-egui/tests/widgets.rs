@@ -204,7 +204,7 @@ fn a_number_is_dragged_and_what_the_stick_does_is_drawn() {
     let mut player = Player::new();
     player.click("page feel");
     let way: Vec<f32> = (1..10).map(|n| n as f32 * 14.0).collect();
-    player.drag("dial gamepad sensitivity", &way);
+    player.drag("feel gamepad sensitivity", &way);
     player.frame(Vec::new());
     let feel = player.screen.draft().feel(None, DeviceKind::Gamepad);
     assert!(feel.sensitivity > 1.0, "{feel:?}");
@@ -361,7 +361,7 @@ fn all_that_is_read_or_heard_goes_through_the_words() {
     look(&mut player);
     player.screen.command(ScreenCommand::NextPage);
     player.frame(Vec::new());
-    player.drag("dial gamepad dead-zone", &[60.0]);
+    player.drag("feel gamepad dead-zone", &[60.0]);
     assert!(player.screen.draft().is_changed());
     player.screen.event(&pad.tilt(Stick::LEFT, [0.0, 0.0]));
     player.screen.command(ScreenCommand::Apply);

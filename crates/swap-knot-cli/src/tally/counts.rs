@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, HashMap};
 
 use swap_knot::keep::{Setting, SettingValue};
 use swap_knot::remap::CarriedOver;
-use swap_knot::sheet::KnobValue;
+use swap_knot::sheet::ParameterValue;
 use swap_knot::{Cell, Layout, Profile, Rig, Row, Sheet};
 
 /// The most different texts that one list counts; further ones are counted together.
@@ -158,7 +158,9 @@ impl SettingCount {
     fn add(&mut self, value: &SettingValue) {
         self.set += 1;
         let number = match value {
-            SettingValue::Knob(KnobValue::Number(n)) | SettingValue::Seconds(n) => as_written(*n),
+            SettingValue::Parameter(ParameterValue::Number(n) | ParameterValue::Seconds(n)) => {
+                as_written(*n)
+            }
             other => return self.values.add(&text(other)),
         };
         let (least, most, sum) = self.numbers.get_or_insert((number, number, 0.0));
@@ -177,8 +179,7 @@ fn as_written(number: f32) -> f64 {
 fn text(value: &SettingValue) -> String {
     match value {
         SettingValue::Text(text) => text.clone(),
-        SettingValue::Flag(on) => on.to_string(),
-        SettingValue::Knob(value) => value.to_string(),
+        SettingValue::Parameter(value) => value.to_string(),
         _ => "other".to_owned(),
     }
 }

@@ -5,7 +5,7 @@ use crate::input::{Chord, ChordInHand, Input, Meeting, Relation};
 use crate::law::Bound;
 use crate::layout::Resolver;
 use crate::rig::Placed;
-use crate::sheet::{Manner, Sheet, Timing};
+use crate::sheet::{Easing, Manner, Sheet};
 
 /// A binding as it is in hand on a layout.
 #[derive(Clone, Debug)]
@@ -60,10 +60,10 @@ pub(super) fn compare(a: &Resolved<'_>, b: &Resolved<'_>) -> Option<ConflictClas
 /// Whether two bindings on one input never both come of one press: a tap is over before a hold
 /// begins, as long as the times say so.
 fn get_along(a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
-    let over_first = |tap: &Timing, hold: &Timing| tap.tap_within < hold.hold_after;
+    let over_first = |tap: &Easing, hold: &Easing| tap.tap_within < hold.hold_after;
     match (a.bound.manner, b.bound.manner) {
-        (Manner::Tap, Manner::Hold) => over_first(&a.bound.timing, &b.bound.timing),
-        (Manner::Hold, Manner::Tap) => over_first(&b.bound.timing, &a.bound.timing),
+        (Manner::Tap, Manner::Hold) => over_first(&a.bound.easing, &b.bound.easing),
+        (Manner::Hold, Manner::Tap) => over_first(&b.bound.easing, &a.bound.easing),
         _ => false,
     }
 }

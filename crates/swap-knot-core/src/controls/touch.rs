@@ -2,7 +2,7 @@
 
 use super::Controls;
 use crate::input::{Input, TouchZones};
-use crate::law::Bound;
+use crate::law::{Bound, force};
 use crate::screen::TouchView;
 
 impl Controls {
@@ -16,7 +16,7 @@ impl Controls {
         for name in laid {
             let placement = match &self.screen {
                 Some(screen) => screen.draft().placement(name),
-                None => self.profile.placement(name),
+                None => force::placement(&self.sheet, &self.profile, name),
             };
             zones.place(name, placement);
             let input = Input::Touch(name);

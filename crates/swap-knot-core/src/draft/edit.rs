@@ -1,12 +1,13 @@
-//! Further edits of a draft: more bindings, columns, feel, toggles; and the draft in words.
+//! Further edits of a draft: more bindings, columns, and the settings beside them.
 
 use super::{Bind, Draft, Question, Refusal};
 use crate::conflict::conflicts_of;
-use crate::input::{Chord, DeviceKind};
-use crate::law::{Bound, Eased, eased, feel_in_force, uphold};
-use crate::profile::Profile;
+use crate::input::{Chord, DeviceKind, Placement, TouchName};
+use crate::law::{Bound, force, uphold};
+use crate::profile::{Profile, parameter_of};
 use crate::sheet::{
-    ActionId, Cell, Column, ColumnKind, Ease, Easing, Feel, FeelPatch, Knob, Manner, Row, Timing,
+    ActionId, ActsOn, Cell, Column, ColumnKind, Easing, Feel, Parameter, ParameterValue,
+    Parameters, Row, Scope,
 };
 
 impl Draft {
@@ -47,87 +48,98 @@ impl Draft {
         self.commit(work)
     }
 
-    /// Changes the player's feel on a device kind, for one action or for all of them. What it is
-    /// anyway is no change, and not kept.
-    ///
-    /// # Errors
-    /// When the game has no such action, it cannot be changed, or a number is out of range.
-    pub fn set_feel(
-        &mut self,
-        action: Option<&str>,
-        kind: DeviceKind,
-        feel: FeelPatch,
-    ) -> Result<(), Refusal> {
-        let mut work = self.profile.clone();
-        work.set_feel(action, kind, feel)?;
-        for knob in Knob::ALL {
-            let mut left = work.feel(action, kind);
-            if left.knob(knob).is_none() {
-                continue;
-            }
-            let mut without = work.clone();
-            left.turn(knob, None);
-            without.set_feel(action, kind, left)?;
-            if self.feels(&without, kind) == self.feels(&work, kind) {
-                work = without;
-            }
-        }
-        self.commit(work)
-    }
-
     /// How an action feels on a device kind as edited, or what works no action in particular.
     pub fn feel(&self, action: Option<ActionId>, kind: DeviceKind) -> Feel {
         let action = action.map(|id| self.sheet.declared(id));
-        feel_in_force(&self.sheet, &self.upheld.lawful, action, kind)
+        force::feel(&self.sheet, &self.upheld.lawful, action, kind)
     }
 
-    /// What the player eases for an action, or for all of them, as it is in force; of all that is
-    /// not eased, it is what the game has.
+    /// How an action is worked as edited, or what is no action in particular.
     pub fn easing(&self, action: Option<ActionId>) -> Easing {
-        let lawful = &self.upheld.lawful;
-        match action {
-            Some(id) => eased(lawful, self.sheet.declared(id)).into(),
-            None => Easing::of(Timing::default()).with(&lawful.easing(None)),
-        }
+        let action = action.map(|id| self.sheet.declared(id));
+        force::easing(&self.sheet, &self.upheld.lawful, action)
     }
 
-    /// How everything feels on a device kind: each action, and what works none.
-    fn feels(&self, profile: &Profile, kind: DeviceKind) -> Vec<Feel> {
-        let actions = self.sheet.actions().map(|(_, a)| Some(a));
-        let all = actions.chain([None]);
-        all.map(|action| feel_in_force(&self.sheet, profile, action, kind))
-            .collect()
+    /// Where a touch zone lies as edited, beside where the game has it.
+    pub fn placement(&self, name: TouchName) -> Placement {
+        force::placement(&self.sheet, &self.upheld.lawful, name)
     }
 
-    /// Eases one action or all of them: times, a hold to a press, toggling, latching, quick repeats.
-    /// What is not set goes back to the game's, and what it is anyway is no change.
+    /// What a parameter is in that scope as edited, whoever has set it.
+    pub fn parameter(&self, scope: impl Into<Scope>, parameter: Parameter) -> ParameterValue {
+        force::value(&self.sheet, &self.upheld.lawful, &scope.into(), parameter)
+    }
+
+    /// Sets one parameter of a scope: as [`Draft::set_parameters`] with the others as they are.
+    ///
+    /// # Errors
+    /// As [`Draft::set_parameters`].
+    ///
+    /// ```
+    /// use swap_knot::sheet::Parameter;
+    /// use swap_knot::{Bind, DeviceKind, Draft, Layout, Profile, Sheet};
+    ///
+    /// let sheet = Sheet::from_toml("game = \"harbour\"\n[actions.hurry]\nbind = \"ShiftLeft\"")?;
+    /// let mut draft = Draft::new(&sheet, Profile::default(), Layout::us());
+    /// let done = draft.set_parameter("hurry", Parameter::Toggle, true)?;
+    /// assert!(matches!(done, Bind::Done));
+    /// let done = draft.set_parameter(DeviceKind::Mouse, Parameter::Sensitivity, 1.5)?;
+    /// assert!(matches!(done, Bind::Done));
+    /// assert!(draft.profile().to_toml().contains("hurry = true"));
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    pub fn set_parameter(
+        &mut self,
+        scope: impl Into<Scope>,
+        parameter: Parameter,
+        value: impl Into<ParameterValue>,
+    ) -> Result<Bind, Refusal> {
+        let scope = scope.into();
+        let to = self.profile.parameters(&scope).with(parameter, value);
+        self.set_parameters(scope, &to)
+    }
+
+    /// Leaves one parameter of a scope to the game again.
+    ///
+    /// # Errors
+    /// As [`Draft::set_parameters`].
+    pub fn reset_parameter(
+        &mut self,
+        scope: impl Into<Scope>,
+        parameter: Parameter,
+    ) -> Result<Bind, Refusal> {
+        let scope = scope.into();
+        let mut to = self.profile.parameters(&scope);
+        to.set(parameter, None);
+        self.set_parameters(scope, &to)
+    }
+
+    /// Sets the player's parameters of a scope: feel, times, a hold to a press, toggling, latching, where
+    /// a touch zone lies. What is not set goes back to the game's, and what is set to what it is anyway is
+    /// no change and not kept.
     ///
     /// A binding that is worked otherwise by it may meet another one, as a hold that becomes a press
     /// meets a tap on the same key: that is asked about as for a binding.
     ///
     /// # Errors
-    /// When the game has no such action, does not let it be changed or eased, or a time is out of
-    /// range.
-    pub fn ease(&mut self, action: Option<&str>, easing: Easing) -> Result<Bind, Refusal> {
+    /// When the game has no such action, does not let it be changed or eased, or a value is none that
+    /// its parameter takes.
+    pub fn set_parameters(
+        &mut self,
+        scope: impl Into<Scope>,
+        to: &Parameters,
+    ) -> Result<Bind, Refusal> {
+        let scope = &scope.into();
         let mut work = self.profile.clone();
-        work.set_easing(action, easing)?;
+        work.set_parameters(scope, to)?;
         // What is refused is told, also where it would change nothing.
         if let Some(why) = self.objection(&uphold(&self.sheet, &work, &self.on)) {
             return Err(why.into());
         }
-        let all = |profile: &Profile| -> Vec<Eased> {
-            self.sheet
-                .actions()
-                .map(|(_, a)| eased(profile, a))
-                .collect()
-        };
-        for ease in Ease::ALL {
-            let (mut left, mut without) = (work.easing(action), work.clone());
-            if left.get(ease).is_none() {
-                continue;
-            }
-            left.set(ease, None);
-            without.set_easing(action, left)?;
+        let all = |profile: &Profile| force::all(&self.sheet, profile, scope.on);
+        for (parameter, _) in to.iter() {
+            let mut without = work.clone();
+            without.put(parameter_of(scope, parameter), None);
             if all(&without) == all(&work) {
                 work = without;
             }
@@ -135,11 +147,11 @@ impl Draft {
         let upheld = uphold(&self.sheet, &work, &self.on);
         let before = self.bindings();
         let was = |cell| before.iter().find(|b| b.cell == cell);
-        // A press has no times.
         let other = |b: &&Bound| {
             was(b.cell).is_none_or(|was| {
-                let timed = b.manner != Manner::Press;
-                was.manner != b.manner || (timed && was.timing != b.timing)
+                let time = |p: &Parameter| p.is_time() && self.sheet.bears(*p, b.cell, &b.chord);
+                let mut times = Parameter::of(ActsOn::Actions).filter(time);
+                was.manner != b.manner || times.any(|p| was.easing.get(p) != b.easing.get(p))
             })
         };
         let worked: Vec<(Cell, Chord)> = (upheld.bindings.iter().filter(other))
@@ -151,22 +163,11 @@ impl Draft {
             let met = met.filter(|c| c.class.is_conflict());
             known.extend(met.map(|c| (was.cell, c.second.cell)));
         }
-        match Question::ease((action, easing), worked, known, work.clone(), self.revision) {
+        let revision = self.revision;
+        match Question::worked_otherwise((scope, to), worked, known, work.clone(), revision) {
             Some(question) => self.ask_or_do(question),
             None => self.commit(work).map(|()| Bind::Done),
         }
-    }
-
-    /// Says whether an action toggles, or leaves it to the game: of one with arms each of its keys
-    /// does. What it does anyway is no change.
-    ///
-    /// # Errors
-    /// When the game has no such action, or it cannot be changed or eased.
-    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) -> Result<(), Refusal> {
-        let mut easing = self.profile.easing(Some(action));
-        easing.toggle = toggle;
-        // No binding is worked otherwise by it, so there is nothing to ask about.
-        self.ease(Some(action), easing).map(drop)
     }
 
     /// The cells that an input or chord stands in, for "what is on this key?": a single input is

@@ -22,14 +22,13 @@ pub use settings::SettingRow;
 
 use self::history::History;
 use crate::conflict::{Conflict, conflicts};
-use crate::input::{Chord, Placement, TouchName};
+use crate::input::Chord;
 use crate::law::{Bound, NotInForce, Unlawful, Upheld, allows, uphold};
 use crate::layout::{Layout, Resolver};
 use crate::profile::{Profile, Setting, SettingValue, bind};
 use crate::rig::Rig;
 use crate::sheet::{
-    ActionId, Cell, Column, ColumnKind, EaseOutOfRange, GroupId, OutOfRange, Row, Shape, Sheet,
-    TitledRow,
+    ActionId, ActsOn, BadSetting, Cell, Column, ColumnKind, GroupId, Row, Shape, Sheet, TitledRow,
 };
 use crate::words::Words;
 
@@ -91,12 +90,9 @@ pub enum Refusal {
     /// The law of the sheet does not let it stand.
     #[error(transparent)]
     Unlawful(#[from] Unlawful),
-    /// A number is out of range.
+    /// A setting does not take such a value.
     #[error(transparent)]
-    OutOfRange(#[from] OutOfRange),
-    /// A time of an easing is out of range.
-    #[error(transparent)]
-    EaseOutOfRange(#[from] EaseOutOfRange),
+    BadSetting(#[from] BadSetting),
     /// The row has no binding that the other one could get for its own.
     #[error("{0} has nothing to give in exchange")]
     NothingToGive(TitledRow),
@@ -116,7 +112,7 @@ pub enum Refusal {
     OtherDevices(Column, Column),
 }
 
-/// What becomes of the player's own bindings when a preset is chosen.
+/// What becomes of what the player has of their own when a preset is chosen over it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Mine {
     /// They stay, over those of the preset.
@@ -350,9 +346,11 @@ impl Draft {
                 (_, Setting::Preset) => false,
                 (Reset::Cell(cell), setting) => *setting == bind(&self.sheet, cell),
                 (Reset::Devices(kind), Setting::Bind { column, .. }) => column.kind() == kind,
-                (Reset::Devices(of), Setting::Feel { kind, .. }) => ColumnKind::of(*kind) == of,
-                (Reset::Devices(of), Setting::Zone { .. }) => of == ColumnKind::Touch,
-                (Reset::Devices(_), _) => false,
+                (Reset::Devices(of), Setting::Parameter { scope, .. }) => match scope.on {
+                    ActsOn::Inputs(kind) => ColumnKind::of(kind) == of,
+                    ActsOn::Zone(_) => of == ColumnKind::Touch,
+                    ActsOn::Actions => false,
+                },
                 (Reset::Action(id), setting) => setting
                     .action()
                     .is_some_and(|name| own(name, &|other| other == id)),
@@ -372,10 +370,24 @@ impl Draft {
         !self.profile.is_unchanged()
     }
 
-    /// Whether the player has bindings of their own: choosing a preset over them asks.
-    pub fn has_own_bindings(&self) -> bool {
+    /// Whether the player has something of their own that a preset, or having none, would be chosen
+    /// over: that asks. It is any binding, and what the preset sets beside them.
+    pub fn has_own_over_preset(&self, name: Option<&str>) -> bool {
         let mut settings = self.profile.settings();
-        settings.any(|(s, _)| matches!(s, Setting::Bind { .. }))
+        settings.any(|(s, _)| self.is_over_preset(s, name))
+    }
+
+    /// Whether a setting of the player's has something of a preset under it.
+    fn is_over_preset(&self, setting: &Setting, name: Option<&str>) -> bool {
+        let preset = name.and_then(|name| self.sheet.preset(name));
+        match setting {
+            Setting::Bind { .. } => true,
+            Setting::Parameter { scope, parameter } => preset.is_some_and(|preset| {
+                let mut sets = preset.settings.iter();
+                sets.any(|(of, set)| of.on == scope.on && set.get(*parameter).is_some())
+            }),
+            _ => false,
+        }
     }
 
     /// Whether the player has something of their own in a cell, if only that it is empty.
@@ -391,7 +403,7 @@ impl Draft {
         let mut work = self.profile.clone();
         work.set_preset(name);
         if mine == Mine::Replace {
-            (work, _) = work.partition(|s| !matches!(s, Setting::Bind { .. }));
+            (work, _) = work.partition(|s| !self.is_over_preset(s, name));
         }
         self.commit(work)
     }
@@ -415,20 +427,6 @@ impl Draft {
         if work != self.profile {
             self.take_over(work);
         }
-    }
-
-    /// Puts a touch zone where the player wants it; where the game has it, nothing is kept.
-    pub fn place_zone(&mut self, name: TouchName, placement: Placement) {
-        let mut work = self.profile.clone();
-        work.set_placement(name, placement);
-        if work != self.profile {
-            self.take_over(work);
-        }
-    }
-
-    /// Where the player wants a touch zone.
-    pub fn placement(&self, name: TouchName) -> Placement {
-        self.profile.placement(name)
     }
 
     /// The family that is chosen, by name.

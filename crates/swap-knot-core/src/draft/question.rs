@@ -3,9 +3,9 @@
 use super::{Change, Draft, Refusal, differences};
 use crate::conflict::{Conflict, conflicts_of};
 use crate::input::Chord;
-use crate::law::{Bound, Origin, Unlawful, Upheld, eased, uphold};
+use crate::law::{Bound, Origin, Unlawful, Upheld, force, uphold};
 use crate::profile::Profile;
-use crate::sheet::{Cell, Easing, Sheet};
+use crate::sheet::{Cell, Parameters, Scope, Sheet};
 use crate::text::spelled;
 
 spelled! {
@@ -73,20 +73,20 @@ pub struct Way {
     pub refused: Option<Refusal>,
 }
 
-/// An easing on its way through conflicts.
+/// Settings on their way through conflicts.
 #[derive(Clone, Debug)]
 struct Eases {
-    action: Option<String>,
-    easing: Easing,
+    scope: Scope,
+    to: Parameters,
     then: Vec<(Cell, Chord)>,
     /// What met before: nobody asks about that again.
     known: Vec<(Cell, Cell)>,
 }
 
 impl Question {
-    /// About easing, which works some bindings otherwise.
-    pub(super) fn ease(
-        (action, easing): (Option<&str>, Easing),
+    /// About settings by which some bindings are worked otherwise.
+    pub(super) fn worked_otherwise(
+        (scope, to): (&Scope, &Parameters),
         mut bindings: Vec<(Cell, Chord)>,
         known: Vec<(Cell, Cell)>,
         work: Profile,
@@ -97,8 +97,8 @@ impl Question {
         // There is nothing old that another action could get for it.
         question.swapped = true;
         question.easing = Some(Eases {
-            action: action.map(str::to_owned),
-            easing,
+            scope: scope.clone(),
+            to: to.clone(),
             then: bindings,
             known,
         });
@@ -165,7 +165,7 @@ impl Draft {
         }
         if question.revision != self.revision {
             return match question.easing {
-                Some(Eases { action, easing, .. }) => self.ease(action.as_deref(), easing),
+                Some(Eases { scope, to, .. }) => self.set_parameters(&scope, &to),
                 None => self.bind(question.cell, question.chord),
             };
         }
@@ -213,8 +213,9 @@ impl Draft {
 
     fn meets(&self, question: &Question, upheld: &Upheld) -> Vec<Conflict> {
         let (cell, chord) = (question.cell, question.chord.clone());
-        let eased = eased(&upheld.lawful, self.sheet.declared(cell.row.action));
-        let candidate = Bound::new(&self.sheet, &eased, cell, chord, Origin::Profile);
+        let action = Some(self.sheet.declared(cell.row.action));
+        let easing = force::easing(&self.sheet, &upheld.lawful, action);
+        let candidate = Bound::new(&self.sheet, &easing, cell, chord, Origin::Profile);
         let all = conflicts_of(&self.sheet, &candidate, &upheld.bindings, &self.on);
         let known = |c: &Conflict| {
             let easing = question.easing.as_ref();

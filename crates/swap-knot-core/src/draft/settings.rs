@@ -1,10 +1,10 @@
 //! What is set beside the bindings, and by whom.
 
 use super::Draft;
-use crate::input::DeviceKind;
-use crate::law::{Origin, Upheld, uphold};
-use crate::profile::{Profile, Setting};
-use crate::sheet::{Action, ActionId, Ease, Easing, Feel, Knob, Shape, Timing};
+use crate::input::Input;
+use crate::law::{Bound, Origin, Upheld, uphold};
+use crate::profile::{Profile, Setting, parameter_of};
+use crate::sheet::{Action, ActionId, ActsOn, Parameter, Scope, Settings};
 
 /// A setting beside the bindings, as it is in force, in words.
 #[derive(Clone, Debug, PartialEq)]
@@ -39,36 +39,34 @@ impl Draft {
         let Some(declared) = self.sheet.action(action) else {
             return Vec::new();
         };
-        let bound = self.bindings().iter();
-        let bound = bound.filter(|b| b.cell.row.action == action);
-        let mut kinds: Vec<DeviceKind> = bound.map(|b| b.chord.input().device_kind()).collect();
-        kinds.sort_unstable();
-        kinds.dedup();
-        let name = || Some(declared.name.clone());
-        let feels = kinds.into_iter().flat_map(|kind| {
-            let (feel, usual) = (self.feel(Some(action), kind), Feel::usual(kind));
-            // Of a press nothing counts but how far in it begins.
-            let is_press = declared.shape == Shape::Press;
-            let bears = move |knob: &Knob| !is_press || *knob == Knob::Threshold;
-            let set = Knob::ALL.into_iter().filter(bears).filter(move |&knob| {
-                feel.knob(knob) != usual.knob(knob) || self.sets_feel(declared, kind, knob)
-            });
-            let action = name();
-            set.map(move |knob| Setting::Feel {
-                action: action.clone(),
-                kind,
-                knob,
-            })
+        let name = Some(declared.name.as_str());
+        let scopes = Settings::reaches().map(|reach| Scope::new(reach, name));
+        let rows = scopes.flat_map(|scope| {
+            let own = self.bindings_on(scope.on, Some(action));
+            let bears = |parameter: &Parameter| {
+                own.iter()
+                    .any(|b| self.sheet.bears(*parameter, b.cell, &b.chord))
+            };
+            let is_set = |parameter: &Parameter| {
+                self.parameter(&scope, *parameter) != parameter.usual(scope.on)
+                    || self.says(declared, &scope, *parameter)
+            };
+            let set = Parameter::of(scope.on).filter(|p| bears(p) && is_set(p));
+            set.map(|parameter| parameter_of(&scope, parameter))
+                .collect::<Vec<_>>()
         });
-        let (easing, usual) = (self.easing(Some(action)), usual_easing());
-        let eases = Ease::ALL.into_iter().filter(|&ease| {
-            easing.get(ease) != usual.get(ease) || self.sets_ease(&declared.name, ease)
-        });
-        let eases = eases.map(|ease| match (ease, name()) {
-            (Ease::Toggle, Some(action)) => Setting::Toggle { action },
-            (ease, action) => Setting::Ease { action, ease },
-        });
-        self.setting_rows(feels.chain(eases))
+        self.setting_rows(rows)
+    }
+
+    /// The bindings that what acts on such can have a bearing on, of one action or of all.
+    pub(crate) fn bindings_on(&self, reach: ActsOn, action: Option<ActionId>) -> Vec<&Bound> {
+        let is_meant = |b: &&Bound| match reach {
+            _ if action.is_some_and(|id| b.cell.row.action != id) => false,
+            ActsOn::Inputs(kind) => b.chord.input().device_kind() == kind,
+            ActsOn::Actions => true,
+            ActsOn::Zone(name) => b.chord.input() == Input::Touch(name),
+        };
+        self.bindings().iter().filter(is_meant).collect()
     }
 
     fn setting_rows(&self, all: impl Iterator<Item = Setting>) -> Vec<SettingRow> {
@@ -89,46 +87,35 @@ impl Draft {
         all.map(row).collect()
     }
 
-    /// Who has the last word on a setting: the player, for the action or for all, or the game.
+    /// Who has the last word on a setting: the player, for the action or for all, the preset, or the game.
     fn set_by(&self, setting: &Setting) -> Origin {
         let lawful = &self.upheld.lawful;
-        let general = match setting {
-            Setting::Feel { kind, knob, .. } => Some(Setting::Feel {
-                action: None,
-                kind: *kind,
-                knob: *knob,
-            }),
-            Setting::Ease { ease, .. } => Some(Setting::Ease {
-                action: None,
-                ease: *ease,
-            }),
-            _ => None,
-        };
         let is_set = |s: &Setting| lawful.setting(s).is_some();
-        match is_set(setting) || general.as_ref().is_some_and(is_set) {
-            true => Origin::Profile,
-            false => Origin::Default,
+        let Setting::Parameter { scope, parameter } = setting else {
+            return match is_set(setting) {
+                true => Origin::Profile,
+                false => Origin::Default,
+            };
+        };
+        let preset = lawful.preset().and_then(|name| self.sheet.preset(name));
+        let by_preset = |scope: &Scope| {
+            let of = preset.and_then(|preset| preset.settings.get(scope));
+            of.is_some_and(|set| set.get(*parameter).is_some())
+        };
+        let general = Scope::new(scope.on, None);
+        if is_set(setting) || is_set(&parameter_of(&general, *parameter)) {
+            Origin::Profile
+        } else if by_preset(scope) || by_preset(&general) {
+            Origin::Preset
+        } else {
+            Origin::Default
         }
     }
 
-    fn sets_feel(&self, action: &Action, kind: DeviceKind, knob: Knob) -> bool {
-        let own = |action: Option<&str>| self.profile.feel(action, kind).knob(knob).is_some();
-        action.feel[kind as usize].knob(knob).is_some() || own(Some(&action.name)) || own(None)
-    }
-
-    fn sets_ease(&self, action: &str, ease: Ease) -> bool {
-        let own = |action: Option<&str>| self.profile.easing(action).get(ease).is_some();
-        own(Some(action)) || own(None)
-    }
-}
-
-/// What nobody has eased.
-fn usual_easing() -> Easing {
-    Easing {
-        toggle: Some(false),
-        latch: Some(false),
-        press: Some(false),
-        ignore_within: Some(0.0),
-        ..Easing::of(Timing::default())
+    /// Whether somebody says something of it, if only what it is anyway.
+    fn says(&self, action: &Action, scope: &Scope, parameter: Parameter) -> bool {
+        let own = |scope: &Scope| self.profile.parameters(scope).get(parameter).is_some();
+        let by_game = action.settings.of(scope.on).get(parameter).is_some();
+        by_game || own(scope) || own(&Scope::new(scope.on, None))
     }
 }

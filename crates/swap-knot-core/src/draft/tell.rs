@@ -23,8 +23,7 @@ impl Tell for Refusal {
     fn tell(&self, to: &Telling<'_>) -> String {
         match self {
             Refusal::Unlawful(why) => why.tell(to),
-            Refusal::OutOfRange(range) => range.tell(to),
-            Refusal::EaseOutOfRange(range) => range.tell(to),
+            Refusal::BadSetting(why) => why.tell(to),
             Refusal::NothingToGive(row) => {
                 to.say("refused-nothing-to-give", &[("title", &to.titled(row))])
             }

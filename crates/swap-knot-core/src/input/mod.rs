@@ -39,7 +39,7 @@ pub use mouse_finger::MouseFinger;
 pub use pad::{PadButton, Stick};
 pub use pad_shape::PadPart;
 pub use place::Place;
-pub use placement::{Placement, ZoneKnob};
+pub use placement::Placement;
 pub use relation::Relation;
 pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
 pub use simulated::Simulated;

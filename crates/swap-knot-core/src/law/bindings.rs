@@ -2,11 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use super::ease::{Eased, eased};
+use super::force;
 use crate::input::{Chord, ChordInHand};
 use crate::layout::{Resolver, Unworkable};
 use crate::profile::Profile;
-use crate::sheet::{Cell, How, Manner, Sheet, Timing};
+use crate::sheet::{Cell, Easing, How, Manner, Sheet};
 
 /// Where a binding comes from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -33,8 +33,8 @@ pub struct Bound {
     pub strict: bool,
     /// Whether its parts are pressed together, in any order.
     pub together: bool,
-    /// The times of its action.
-    pub timing: Timing,
+    /// How its action is worked, with its times.
+    pub easing: Easing,
     /// Where it comes from.
     pub origin: Origin,
 }
@@ -43,7 +43,7 @@ impl Bound {
     /// A chord in a cell, worked as the cell wants it.
     pub(crate) fn new(
         sheet: &Sheet,
-        eased: &Eased,
+        easing: &Easing,
         cell: Cell,
         chord: Chord,
         origin: Origin,
@@ -57,9 +57,9 @@ impl Bound {
             cell,
             together: together && chord.can_be_together(),
             chord,
-            manner: eased.manner(manner),
+            manner: easing.manner(manner),
             strict,
-            timing: eased.timing,
+            easing: *easing,
             origin,
         }
     }
@@ -86,7 +86,8 @@ pub(super) fn bindings(sheet: &Sheet, lawful: &Profile) -> Vec<Bound> {
         changed.insert(cell, (chord.cloned(), Origin::Profile));
     }
     // Each action is eased once, however many bindings it has.
-    let eased: Vec<Eased> = sheet.actions().map(|(_, a)| eased(lawful, a)).collect();
+    let of = |action| force::easing(sheet, lawful, Some(action));
+    let eased: Vec<Easing> = sheet.actions().map(|(_, a)| of(a)).collect();
     let bound = |cell: Cell, chord, origin| {
         let of_action = &eased[cell.row.action.index()];
         Bound::new(sheet, of_action, cell, chord, origin)

@@ -5,17 +5,14 @@
 //! profile keeps it, and it is told with the reason. Whoever edits asks the same law beforehand.
 
 mod bindings;
-mod ease;
 mod essential;
-mod feel;
+pub(crate) mod force;
 mod tell;
 mod uphold;
 
 use std::fmt;
 
 pub use bindings::{Bound, Origin};
-pub(crate) use ease::{Eased, eased};
-pub(crate) use feel::feel_in_force;
 pub(crate) use uphold::{Upheld, allows, uphold};
 
 use crate::input::Input;

@@ -5,7 +5,7 @@ use super::essential::{lacking, stand_in};
 use super::{NotInForce, Unlawful};
 use crate::layout::Resolver;
 use crate::profile::{Profile, Setting, SettingValue, bind};
-use crate::sheet::{Cell, Row, Sheet, fits_cell};
+use crate::sheet::{ActsOn, Cell, Row, Sheet, fits_cell};
 
 /// What of a profile is in force.
 #[derive(Clone, Debug, Default)]
@@ -97,35 +97,25 @@ pub(crate) fn allows(
             let shape = sheet.declared(row.action).shape;
             Ok(fits_cell(chord, row.cell(*column), shape)?)
         }
-        (
-            Setting::Toggle { action }
-            | Setting::Ease {
-                action: Some(action),
-                ..
-            },
-            _,
-        ) => {
-            let row = action_row(sheet, action)?;
-            match sheet.declared(row.action).ease {
-                true => Ok(()),
-                false => Err(Unlawful::NotEased(sheet.titled(row))),
+        (Setting::Parameter { scope, .. }, _) => {
+            let Some(action) = &scope.action else {
+                return Ok(());
+            };
+            let row = sheet.find(action).map(Row::of).ok_or(Unlawful::NoSuchRow)?;
+            changeable(sheet, row)?;
+            match scope.on {
+                ActsOn::Inputs(_) | ActsOn::Zone(_) => Ok(()),
+                ActsOn::Actions if sheet.declared(row.action).ease => Ok(()),
+                ActsOn::Actions => Err(Unlawful::NotEased(sheet.titled(row))),
             }
         }
-        (
-            Setting::Feel {
-                action: Some(action),
-                ..
-            },
-            _,
-        ) => action_row(sheet, action).map(drop),
-        _ => Ok(()),
+        // A layout or family that this version does not have is found again, and any title will do.
+        (Setting::Title | Setting::Layout | Setting::Family, _) => Ok(()),
+        // No reader and no setter makes a preset that is no text.
+        (Setting::Preset | Setting::Unread { .. }, value) => {
+            Err(Unlawful::NotUnderstood(value.to_string()))
+        }
     }
-}
-
-/// The row of an action that the player may change.
-fn action_row(sheet: &Sheet, action: &str) -> Result<Row, Unlawful> {
-    let row = sheet.find(action).map(Row::of).ok_or(Unlawful::NoSuchRow)?;
-    changeable(sheet, row).map(|()| row)
 }
 
 /// The row is there, live, and the player's to change.

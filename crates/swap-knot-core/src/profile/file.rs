@@ -3,12 +3,15 @@
 use std::collections::BTreeMap;
 use std::fmt;
 
-use toml::{Table, Value};
+use serde_core::Deserialize as _;
+use serde_core::de::IntoDeserializer as _;
+use toml::de::{DeTable, DeValue};
+use toml::{Spanned, Table, Value};
 
+use super::Profile;
 use super::setting::{Setting, SettingValue, Unread};
-use super::{Profile, feel};
-use crate::sheet::{KnobValue, UNBOUND};
-use crate::text::line_and_column;
+use crate::sheet::UNBOUND;
+use crate::text::{Report, line_and_column};
 
 /// The version of the file format that is written, and the newest that is read.
 const FORMAT: i64 = 1;
@@ -94,20 +97,20 @@ impl Profile {
         if text.len() > Self::MAX_BYTES {
             return Err(Kind::TooLarge { bytes: text.len() }.into());
         }
-        let mut table: Table = text.parse().map_err(|e| broken(text, &e))?;
-        match table.remove("format").and_then(|f| f.as_integer()) {
+        let table = DeTable::parse(text).map_err(|e| broken(text, &e))?;
+        let mut table = table.into_inner();
+        match table.remove("format").and_then(|f| whole(&f)) {
             Some(FORMAT) => {}
             Some(format) if format > FORMAT => return Err(Kind::Newer { format }.into()),
             _ => return Err(Kind::NoProfile.into()),
         }
         let mut profile = Profile::default();
-        if let Some(Value::String(_)) = table.get("game") {
-            profile.game = table.remove("game").and_then(|g| match g {
-                Value::String(game) => Some(game),
-                _ => None,
-            });
+        let game = table.get("game").and_then(|g| g.get_ref().as_str());
+        profile.game = game.map(str::to_owned);
+        if profile.game.is_some() {
+            table.remove("game");
         }
-        let version = table.get("sheet").and_then(Value::as_integer);
+        let version = table.get("sheet").and_then(whole);
         if let Some(version) = version.and_then(|v| v.try_into().ok()) {
             profile.sheet_version = Some(version);
             table.remove("sheet");
@@ -139,20 +142,29 @@ impl Profile {
     }
 }
 
+fn whole(value: &Spanned<DeValue<'_>>) -> Option<i64> {
+    let number = value.get_ref().as_integer()?;
+    i64::from_str_radix(number.as_str(), number.radix()).ok()
+}
+
 /// Takes a table apart into settings; `path` is where it stands.
-fn flatten(path: &mut Vec<String>, table: Table, out: &mut BTreeMap<Setting, SettingValue>) {
+fn flatten(path: &mut Vec<String>, table: DeTable<'_>, out: &mut BTreeMap<Setting, SettingValue>) {
     for (key, value) in table {
-        path.push(key);
+        path.push(key.into_inner().into_owned());
         let words: Vec<&str> = path.iter().map(String::as_str).collect();
-        match (read(&words, &value), value) {
-            (Some((setting, value)), _) => {
-                out.insert(setting, value);
+        if let Some((setting, value)) = read(&words, &value) {
+            out.insert(setting, value);
+        } else if value
+            .get_ref()
+            .as_table()
+            .is_some_and(|inner| !inner.is_empty())
+        {
+            if let DeValue::Table(inner) = value.into_inner() {
+                flatten(path, inner, out);
             }
-            (None, Value::Table(inner)) if !inner.is_empty() => flatten(path, inner, out),
-            (None, value) => {
-                let setting = Setting::Unread { path: path.clone() };
-                out.insert(setting, SettingValue::Unread(Unread(value)));
-            }
+        } else if let Ok(value) = Value::deserialize(value.into_deserializer()) {
+            let setting = Setting::Unread { path: path.clone() };
+            out.insert(setting, SettingValue::Unread(Unread(value)));
         }
         path.pop();
     }
@@ -160,40 +172,34 @@ fn flatten(path: &mut Vec<String>, table: Table, out: &mut BTreeMap<Setting, Set
 
 /// The setting at a place of the file and its value; none where this version does not understand
 /// all of it.
-fn read(path: &[&str], value: &Value) -> Option<(Setting, SettingValue)> {
+fn read(path: &[&str], value: &Spanned<DeValue<'_>>) -> Option<(Setting, SettingValue)> {
     let setting = Setting::at(path)?;
+    let text = value.get_ref().as_str();
     let value = match &setting {
         // An empty title is none.
-        Setting::Title if value.as_str() == Some("") => return None,
+        Setting::Title if text == Some("") => return None,
         Setting::Title | Setting::Preset | Setting::Layout | Setting::Family => {
-            SettingValue::Text(value.as_str()?.to_owned())
+            SettingValue::Text(text?.to_owned())
         }
-        Setting::Toggle { .. } => SettingValue::Flag(value.as_bool()?),
-        Setting::Ease { ease, .. } => match ease.range() {
-            None => SettingValue::Flag(value.as_bool()?),
-            Some(range) => {
-                let seconds = value.as_float().or(value.as_integer().map(|n| n as f64))? as f32;
-                SettingValue::Seconds(Some(seconds).filter(|s| range.contains(s))?)
-            }
-        },
-        Setting::Bind { .. } => read_binding(value)?,
-        Setting::Feel { knob, .. } => SettingValue::Knob(feel::read(*knob, value)?),
-        Setting::Zone { knob, .. } => {
-            let number = value.as_float().or(value.as_integer().map(|n| n as f64))? as f32;
-            let number = Some(number).filter(|n| knob.range().contains(n))?;
-            SettingValue::Knob(KnobValue::Number(number))
+        Setting::Bind { .. } => read_binding(value.get_ref())?,
+        Setting::Parameter { parameter, .. } => {
+            let mut report = Report::new();
+            let read = crate::sheet::setting(*parameter, parameter.word(), value, &mut report);
+            // All that stands there has to be understood, so that nothing is lost when it is written back.
+            let read = read.filter(|_| report.finish().is_empty());
+            SettingValue::Parameter(read?)
         }
         Setting::Unread { .. } => return None,
     };
     Some((setting, value))
 }
 
-fn read_binding(value: &Value) -> Option<SettingValue> {
-    match value {
-        Value::String(text) if text == UNBOUND => Some(SettingValue::Chord(None)),
-        Value::String(text) => Some(SettingValue::Chord(Some(text.parse().ok()?))),
-        Value::Table(table) if table.len() == 1 => {
-            let chord = table.get(GAVE_WAY)?.as_str()?.parse().ok()?;
+fn read_binding(value: &DeValue<'_>) -> Option<SettingValue> {
+    match (value.as_str(), value.as_table()) {
+        (Some(UNBOUND), _) => Some(SettingValue::Chord(None)),
+        (Some(text), _) => Some(SettingValue::Chord(Some(text.parse().ok()?))),
+        (_, Some(table)) if table.len() == 1 => {
+            let chord = table.get(GAVE_WAY)?.get_ref().as_str()?.parse().ok()?;
             Some(SettingValue::GaveWay(chord))
         }
         _ => None,
@@ -210,9 +216,7 @@ fn write(value: &SettingValue) -> Value {
             table.insert(GAVE_WAY.to_owned(), Value::String(chord.to_string()));
             Value::Table(table)
         }
-        SettingValue::Knob(value) => feel::write(*value),
-        SettingValue::Flag(flag) => Value::Boolean(*flag),
-        SettingValue::Seconds(seconds) => feel::float(*seconds),
+        SettingValue::Parameter(value) => value.write(),
         SettingValue::Unread(Unread(value)) => value.clone(),
     }
 }

@@ -1,6 +1,5 @@
 //! What the player changed, and nothing else.
 
-mod feel;
 mod file;
 mod merge;
 mod setting;
@@ -14,11 +13,8 @@ pub use setting::{Setting, SettingValue, Unread};
 
 use self::setting::Paths;
 
-use crate::input::{Chord, DeviceKind, Placement, TouchName, ZoneKnob};
-use crate::sheet::{
-    Cell, Ease, EaseOutOfRange, EaseValue, Easing, FeelPatch, Knob, KnobValue, OutOfRange, Row,
-    Sheet,
-};
+use crate::input::Chord;
+use crate::sheet::{BadSetting, Cell, Parameter, Parameters, Row, Scope, Sheet};
 
 /// What one player changed: only differences from the sheet.
 ///
@@ -112,7 +108,7 @@ impl Profile {
         self.game.as_deref()
     }
 
-    /// Whether it changes no binding, preset, feel, toggle or easing of any sheet, and no touch zone.
+    /// Whether it changes no binding, no preset, and no number, switch or time of any sheet.
     pub fn is_unchanged(&self) -> bool {
         let told = |s: &Setting| {
             matches!(
@@ -133,105 +129,47 @@ impl Profile {
         self.settings.get(setting)
     }
 
-    /// The player's feel on a device kind, for one action or for all of them.
-    pub fn feel(&self, action: Option<&str>, kind: DeviceKind) -> FeelPatch {
-        let mut patch = FeelPatch::default();
-        for knob in Knob::ALL {
-            if let Some(SettingValue::Knob(value)) = self.settings.get(&feel(action, kind, knob)) {
-                patch.turn(knob, Some(*value));
+    /// What the player set of the settings of a scope.
+    pub fn parameters(&self, scope: impl Into<Scope>) -> Parameters {
+        let scope = &scope.into();
+        let mut out = Parameters::new();
+        let mut all = Parameter::of(scope.on);
+        let Some(first) = all.next() else {
+            return out;
+        };
+        let own = self.settings.range(parameter_of(scope, first)..);
+        for (setting, value) in own {
+            match (setting, value) {
+                (Setting::Parameter { scope: of, .. }, _) if of != scope => break,
+                (Setting::Parameter { parameter, .. }, SettingValue::Parameter(value)) => {
+                    out.set(*parameter, Some(*value));
+                }
+                _ => break,
             }
         }
-        patch
+        out
     }
 
-    /// Changes the player's feel on a device kind, for one action or for all of them; an empty
-    /// change goes back to the game's.
+    /// Sets the settings of a scope; what is not set goes back to the game's.
     ///
     /// # Errors
-    /// When a number is out of range, or no number; nothing has changed then.
-    pub fn set_feel(
+    /// When one has a value that it does not take, or is nothing that can be set there; nothing has
+    /// changed then.
+    pub fn set_parameters(
         &mut self,
-        action: Option<&str>,
-        kind: DeviceKind,
-        patch: FeelPatch,
-    ) -> Result<(), OutOfRange> {
-        patch.check()?;
-        for knob in Knob::ALL {
-            let value = patch.knob(knob).map(SettingValue::Knob);
-            self.put(feel(action, kind, knob), value);
+        scope: impl Into<Scope>,
+        to: &Parameters,
+    ) -> Result<(), BadSetting> {
+        let scope = &scope.into();
+        to.check()?;
+        if let Some((parameter, _)) = to.iter().find(|(p, _)| !p.fits(scope.on)) {
+            return Err(BadSetting::Misplaced { parameter });
+        }
+        for parameter in Parameter::of(scope.on) {
+            let value = to.get(parameter).map(SettingValue::Parameter);
+            self.put(parameter_of(scope, parameter), value);
         }
         Ok(())
-    }
-
-    /// Whether the player wants a press to toggle; `None` leaves it to the game.
-    pub fn toggle(&self, action: &str) -> Option<bool> {
-        let action = action.to_owned();
-        match self.settings.get(&Setting::Toggle { action })? {
-            SettingValue::Flag(toggle) => Some(*toggle),
-            _ => None,
-        }
-    }
-
-    /// Says whether a press toggles, or leaves it to the game.
-    pub fn set_toggle(&mut self, action: &str, toggle: Option<bool>) {
-        let action = action.to_owned();
-        self.put(Setting::Toggle { action }, toggle.map(SettingValue::Flag));
-    }
-
-    /// What the player has eased, for one action or for all of them.
-    pub fn easing(&self, action: Option<&str>) -> Easing {
-        let mut easing = Easing::default();
-        for ease in Ease::ALL {
-            let value = match self.settings.get(&ease_setting(action, ease)) {
-                Some(SettingValue::Flag(flag)) => Some(EaseValue::Flag(*flag)),
-                Some(SettingValue::Seconds(seconds)) => Some(EaseValue::Seconds(*seconds)),
-                _ => None,
-            };
-            easing.set(ease, value);
-        }
-        easing
-    }
-
-    /// Eases one action or all of them; what is not set goes back to the game's.
-    ///
-    /// # Errors
-    /// When a time is out of range, or no number; nothing has changed then.
-    pub fn set_easing(
-        &mut self,
-        action: Option<&str>,
-        easing: Easing,
-    ) -> Result<(), EaseOutOfRange> {
-        easing.check()?;
-        for ease in Ease::ALL {
-            let value = easing.get(ease).map(|value| match value {
-                EaseValue::Flag(flag) => SettingValue::Flag(flag),
-                EaseValue::Seconds(seconds) => SettingValue::Seconds(seconds),
-            });
-            self.put(ease_setting(action, ease), value);
-        }
-        Ok(())
-    }
-
-    /// Where the player put a touch zone.
-    pub fn placement(&self, name: TouchName) -> Placement {
-        let mut placement = Placement::default();
-        for knob in ZoneKnob::ALL {
-            if let Some(SettingValue::Knob(KnobValue::Number(number))) =
-                self.settings.get(&Setting::Zone { name, knob })
-            {
-                placement = placement.with(knob, *number);
-            }
-        }
-        placement
-    }
-
-    /// Puts a touch zone somewhere; where the game has it, nothing is kept.
-    pub fn set_placement(&mut self, name: TouchName, placement: Placement) {
-        for knob in ZoneKnob::ALL {
-            let number = Some(placement.get(knob)).filter(|n| *n != knob.own());
-            let value = number.map(|n| SettingValue::Knob(KnobValue::Number(n)));
-            self.put(Setting::Zone { name, knob }, value);
-        }
     }
 
     /// What it puts into a cell: `None` if it leaves the cell alone, `Some(None)` for unbound.
@@ -433,20 +371,10 @@ pub(crate) fn bind(sheet: &Sheet, cell: Cell) -> Setting {
     }
 }
 
-/// The setting of something that is eased.
-fn ease_setting(action: Option<&str>, ease: Ease) -> Setting {
-    let action = action.map(str::to_owned);
-    match (action, ease) {
-        (Some(action), Ease::Toggle) => Setting::Toggle { action },
-        (action, ease) => Setting::Ease { action, ease },
-    }
-}
-
-/// The setting of one number of a feel.
-fn feel(action: Option<&str>, kind: DeviceKind, knob: Knob) -> Setting {
-    Setting::Feel {
-        action: action.map(str::to_owned),
-        kind,
-        knob,
+/// The setting of a parameter.
+pub(crate) fn parameter_of(scope: &Scope, parameter: Parameter) -> Setting {
+    Setting::Parameter {
+        scope: scope.clone(),
+        parameter,
     }
 }

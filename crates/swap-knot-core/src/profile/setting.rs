@@ -4,8 +4,8 @@
 use std::collections::BTreeSet;
 use std::fmt;
 
-use crate::input::{Chord, DeviceKind, TouchName, ZoneKnob};
-use crate::sheet::{Column, Ease, Knob, KnobValue};
+use crate::input::Chord;
+use crate::sheet::{ActsOn, Column, Parameter, ParameterValue, Scope};
 
 /// One thing that a player can set.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -19,34 +19,12 @@ pub enum Setting {
     Layout,
     /// The family whose marks the player chose for their pads.
     Family,
-    /// One number of the feel of a device kind, for one action or for all.
-    Feel {
-        /// The action by name; none for all of them.
-        action: Option<String>,
-        /// On which devices.
-        kind: DeviceKind,
-        /// Which number.
-        knob: Knob,
-    },
-    /// Whether a press toggles.
-    Toggle {
-        /// The action by name.
-        action: String,
-    },
-    /// Something that is eased, for one action or for all. Whether one action toggles is
-    /// [`Setting::Toggle`].
-    Ease {
-        /// The action by name; none for all of them.
-        action: Option<String>,
-        /// What.
-        ease: Ease,
-    },
-    /// One number of where a touch zone lies, see [`Placement`](crate::input::Placement).
-    Zone {
-        /// Which zone.
-        name: TouchName,
-        /// Which number.
-        knob: ZoneKnob,
+    /// A number, switch or time, for one action, a device kind or a touch zone.
+    Parameter {
+        /// What for.
+        scope: Scope,
+        /// Which.
+        parameter: Parameter,
     },
     /// What stands in a cell.
     Bind {
@@ -73,12 +51,8 @@ pub enum SettingValue {
     /// Unbound for as long as the game's own binding there is this one: it came with a new version
     /// and gave way to a choice of the player's.
     GaveWay(Chord),
-    /// One number of a feel, or of where a touch zone lies.
-    Knob(KnobValue),
-    /// Yes or no.
-    Flag(bool),
-    /// A time.
-    Seconds(f32),
+    /// A number, switch or time.
+    Parameter(ParameterValue),
     /// What this version does not understand, to be written back.
     Unread(Unread),
 }
@@ -103,16 +77,7 @@ impl Setting {
             Setting::Preset => words(&["preset"]),
             Setting::Layout => words(&["layout"]),
             Setting::Family => words(&["family"]),
-            Setting::Feel { action, kind, knob } => match action {
-                Some(action) => words(&["action-feel", action, kind.word(), knob.word()]),
-                None => words(&["feel", kind.word(), knob.word()]),
-            },
-            Setting::Toggle { action } => words(&["toggle", action]),
-            Setting::Ease { action, ease } => match action {
-                Some(action) => words(&["action-ease", action, ease.word()]),
-                None => words(&["ease", ease.word()]),
-            },
-            Setting::Zone { name, knob } => words(&["touch", name.as_str(), knob.word()]),
+            Setting::Parameter { scope, parameter } => scope.path(*parameter),
             Setting::Bind { row, column } => words(&["bind", row, &column.to_string()]),
             Setting::Unread { path } => path.clone(),
         }
@@ -120,60 +85,28 @@ impl Setting {
 
     /// The setting that stands at a place of a profile's file, if this version knows one there.
     pub(super) fn at(path: &[&str]) -> Option<Setting> {
-        let knob = |action: Option<&str>, kind: &str, knob: &str| {
-            let action = action.map(str::to_owned);
-            let kind = DeviceKind::from_word(kind)?;
-            let knob = Knob::from_word(knob)?;
-            Some(Setting::Feel { action, kind, knob })
-        };
-        let ease = |action: Option<String>, word: &str| {
-            let ease = Ease::from_word(word)?;
-            Some(Setting::Ease { action, ease })
-        };
         match *path {
             ["title"] => Some(Setting::Title),
             ["preset"] => Some(Setting::Preset),
             ["layout"] => Some(Setting::Layout),
             ["family"] => Some(Setting::Family),
-            ["feel", kind, word] => knob(None, kind, word),
-            ["action-feel", action, kind, word] => knob(Some(action), kind, word),
-            ["toggle", action] => Some(Setting::Toggle {
-                action: action.to_owned(),
-            }),
-            ["ease", word] => ease(None, word),
-            ["action-ease", action, word] => ease(Some(action.to_owned()), word).filter(|s| {
-                !matches!(
-                    s,
-                    Setting::Ease {
-                        ease: Ease::Toggle,
-                        ..
-                    }
-                )
-            }),
-            ["touch", name, word] => {
-                let name = name.parse().ok()?;
-                let knob = ZoneKnob::from_word(word)?;
-                Some(Setting::Zone { name, knob })
-            }
             ["bind", row, column] => Some(Setting::Bind {
                 row: row.to_owned(),
                 column: column.parse().ok()?,
             }),
-            _ => None,
+            _ => Scope::at(path).map(|(scope, parameter)| Setting::Parameter { scope, parameter }),
         }
     }
 
     /// The action that it is about, by name.
     pub fn action(&self) -> Option<&str> {
         match self {
-            Setting::Feel { action, .. } | Setting::Ease { action, .. } => action.as_deref(),
-            Setting::Toggle { action } => Some(action),
+            Setting::Parameter { scope, .. } => scope.action.as_deref(),
             Setting::Bind { row, .. } => row.split('.').next(),
             Setting::Title
             | Setting::Preset
             | Setting::Layout
             | Setting::Family
-            | Setting::Zone { .. }
             | Setting::Unread { .. } => None,
         }
     }
@@ -182,10 +115,7 @@ impl Setting {
     pub(super) fn of_action(&self, name: &str) -> Setting {
         let mut out = self.clone();
         match &mut out {
-            Setting::Feel { action, .. } | Setting::Ease { action, .. } => {
-                *action = Some(name.to_owned());
-            }
-            Setting::Toggle { action } => name.clone_into(action),
+            Setting::Parameter { scope, .. } => scope.action = Some(name.to_owned()),
             Setting::Bind { row, .. } => {
                 let arm = row.split_once('.').map(|(_, arm)| format!(".{arm}"));
                 *row = format!("{name}{}", arm.unwrap_or_default());
@@ -194,7 +124,6 @@ impl Setting {
             | Setting::Preset
             | Setting::Layout
             | Setting::Family
-            | Setting::Zone { .. }
             | Setting::Unread { .. } => {}
         }
         out
@@ -230,22 +159,19 @@ impl fmt::Display for Setting {
             Setting::Preset => f.write_str("preset"),
             Setting::Layout => f.write_str("layout"),
             Setting::Family => f.write_str("family"),
-            Setting::Feel { action, kind, knob } => {
-                f.write_str(knob.word())?;
-                if let Some(action) = action {
-                    write!(f, " of {action}")?;
+            Setting::Parameter { scope, parameter } => {
+                f.write_str(parameter.word())?;
+                match (&scope.action, scope.on) {
+                    (Some(action), _) => write!(f, " of {action}")?,
+                    (None, ActsOn::Actions) => f.write_str(" of all")?,
+                    (None, ActsOn::Zone(name)) => write!(f, " of touch:{name}")?,
+                    (None, ActsOn::Inputs(_)) => {}
                 }
-                write!(f, " on {kind}")
-            }
-            Setting::Toggle { action } => write!(f, "toggle of {action}"),
-            Setting::Ease { action, ease } => {
-                f.write_str(ease.word())?;
-                match action {
-                    Some(action) => write!(f, " of {action}"),
-                    None => f.write_str(" of all"),
+                match scope.on {
+                    ActsOn::Inputs(kind) => write!(f, " on {kind}"),
+                    _ => Ok(()),
                 }
             }
-            Setting::Zone { name, knob } => write!(f, "{} of touch:{name}", knob.word()),
             Setting::Bind { row, column } => write!(f, "{row} {column}"),
             Setting::Unread { path } => f.write_str(&path.join(".")),
         }
@@ -258,9 +184,7 @@ impl fmt::Display for SettingValue {
             SettingValue::Text(text) => f.write_str(text),
             SettingValue::Chord(Some(chord)) => write!(f, "{chord}"),
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => f.write_str("unbound"),
-            SettingValue::Knob(value) => write!(f, "{value}"),
-            SettingValue::Flag(flag) => write!(f, "{flag}"),
-            SettingValue::Seconds(seconds) => write!(f, "{seconds} s"),
+            SettingValue::Parameter(value) => write!(f, "{value}"),
             SettingValue::Unread(value) => write!(f, "{value}"),
         }
     }

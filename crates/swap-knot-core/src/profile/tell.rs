@@ -2,7 +2,7 @@
 
 use super::{Overruled, Setting, SettingValue};
 use crate::input::Input;
-use crate::sheet::KnobValue;
+use crate::sheet::{ActsOn, ParameterPart, ParameterValue};
 use crate::words::{Tell, Telling};
 
 impl Tell for Setting {
@@ -12,25 +12,24 @@ impl Tell for Setting {
             Setting::Preset => to.say("preset", &[]),
             Setting::Layout => to.say("setting-layout", &[]),
             Setting::Family => to.say("setting-family", &[]),
-            Setting::Feel { action, kind, knob } => {
-                let knob = to.say(&format!("knob-{}", knob.word()), &[]);
-                let device = to.words().device_name(*kind);
-                let values = [("setting", &*knob), ("device", &device)];
-                to.setting_of(action.as_deref(), &to.say("setting-feel", &values))
-            }
-            Setting::Toggle { action } => to.setting_of(Some(action), &to.say("ease-toggle", &[])),
-            Setting::Ease { action, ease } => {
-                let ease = to.say(&format!("ease-{}", ease.word()), &[]);
-                to.setting_of(action.as_deref(), &ease)
+            Setting::Parameter { scope, parameter } => {
+                let what = to.parameter(*parameter, ParameterPart::Whole);
+                match (scope.on, scope.action.as_deref()) {
+                    (ActsOn::Inputs(kind), action) => {
+                        let device = to.words().device_name(kind);
+                        let values = [("setting", &*what), ("device", &device)];
+                        to.setting_of(action, &to.say("setting-feel", &values))
+                    }
+                    (ActsOn::Actions, action) => to.setting_of(action, &what),
+                    (ActsOn::Zone(name), _) => {
+                        let title = to.chord(&Input::Touch(name).into());
+                        to.say("setting-of", &[("title", &title), ("setting", &what)])
+                    }
+                }
             }
             Setting::Bind { row, column } => {
                 let (title, column) = (to.row_named(row), to.words().column_title(*column));
                 to.say("setting-cell", &[("title", &title), ("column", &column)])
-            }
-            Setting::Zone { name, knob } => {
-                let title = to.chord(&Input::Touch(*name).into());
-                let setting = to.say(&format!("zone-{}", knob.word()), &[]);
-                to.say("setting-of", &[("title", &title), ("setting", &setting)])
             }
             Setting::Unread { .. } => to.say("setting-unread", &[]),
         }
@@ -39,32 +38,30 @@ impl Tell for Setting {
 
 impl Tell for SettingValue {
     fn tell(&self, to: &Telling<'_>) -> String {
-        let flag = |on: bool| to.say(if on { "value-on" } else { "value-off" }, &[]);
         match self {
             SettingValue::Text(text) => to.words().untranslated(text),
             SettingValue::Chord(Some(chord)) => to.chord(chord),
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => to.say("nothing", &[]),
-            SettingValue::Knob(value) => value.tell(to),
-            SettingValue::Flag(on) => flag(*on),
-            SettingValue::Seconds(seconds) => {
-                let seconds = to.words().number(*seconds);
-                to.say("value-seconds", &[("seconds", &seconds)])
-            }
+            SettingValue::Parameter(value) => value.tell(to),
             SettingValue::Unread(_) => to.say("value-other", &[]),
         }
     }
 }
 
-impl Tell for KnobValue {
+impl Tell for ParameterValue {
     fn tell(&self, to: &Telling<'_>) -> String {
         let number = |n: f32| to.words().number(n);
         match self {
-            KnobValue::Number(value) => to.say("value-number", &[("number", &number(*value))]),
-            KnobValue::DeadZone(zone) => {
+            ParameterValue::Flag(on) => to.say(if *on { "value-on" } else { "value-off" }, &[]),
+            ParameterValue::Number(value) => to.say("value-number", &[("number", &number(*value))]),
+            ParameterValue::Seconds(seconds) => {
+                to.say("value-seconds", &[("seconds", &number(*seconds))])
+            }
+            ParameterValue::DeadZone(zone) => {
                 let (inner, outer) = (number(zone.inner), number(zone.outer));
                 to.say("value-range", &[("least", &inner), ("most", &outer)])
             }
-            KnobValue::Axes(axes) => {
+            ParameterValue::Axes(axes) => {
                 let names = ["X", "Y", "Z"].into_iter().zip(axes);
                 let on: Vec<&str> = names.filter(|(_, on)| **on).map(|(name, _)| name).collect();
                 match on.is_empty() {

@@ -1,7 +1,7 @@
 //! By what a rig is known again.
 
 use super::{Part, Rig};
-use crate::sheet::DeadZoneForm;
+use crate::sheet::{ActsOn, DeadZoneForm, Parameter, ParameterValue};
 
 impl Rig {
     /// A number that is the same for rigs that play alike, on every machine.
@@ -21,23 +21,13 @@ impl Rig {
                 let wired = &wiring.actions[id.index()];
                 add(wired.shape as u64 | (wired.opposite as u64) << 8);
                 let flags = [
-                    wired.toggle,
                     wired.resumes,
-                    wired.latch,
                     wired.rate.is_some(),
                     action.while_paused,
                     action.while_typing,
                 ];
                 flags.map(u64::from).into_iter().for_each(&mut add);
-                let timing = wired.timing;
-                let times = [
-                    timing.hold_after,
-                    timing.tap_within,
-                    timing.double_tap_within,
-                    timing.together_within,
-                    wired.ignore_within,
-                ];
-                times.iter().for_each(|t| add(u64::from(t.to_bits())));
+                numbers(ActsOn::Actions, |p| wired.easing.get(p)).for_each(&mut add);
             }
             for (_, situation) in sheet.situations() {
                 situation.name.bytes().for_each(|b| add(u64::from(b)));
@@ -59,20 +49,9 @@ impl Rig {
                     pair.iter().for_each(|control| add(u64::from(control.0)));
                 }
                 let feel = wiring.feel(wire);
-                let zone = feel.dead_zone;
-                let numbers = [
-                    zone.inner,
-                    zone.outer,
-                    feel.sensitivity,
-                    feel.curve,
-                    feel.threshold,
-                    feel.gyro,
-                    feel.ramp_up,
-                    feel.ramp_down,
-                ];
-                numbers.iter().for_each(|v| add(u64::from(v.to_bits())));
-                feel.invert.iter().for_each(|i| add(u64::from(*i)));
-                add(u64::from(zone.form == DeadZoneForm::Axis));
+                let inputs = ActsOn::Inputs(wire.control.device_kind());
+                numbers(inputs, |p| feel.get(p)).for_each(&mut add);
+                add(u64::from(feel.dead_zone.form == DeadZoneForm::Axis));
                 add(match wire.part {
                     Part::Switch => 0,
                     Part::Whole => 1,
@@ -82,4 +61,16 @@ impl Rig {
             hash
         })
     }
+}
+
+/// Every number of the settings of such a reach, as bits.
+fn numbers(
+    reach: ActsOn,
+    get: impl Fn(Parameter) -> Option<ParameterValue>,
+) -> impl Iterator<Item = u64> {
+    Parameter::of(reach).flat_map(move |parameter| {
+        let value = get(parameter);
+        let parts = parameter.parts().iter();
+        parts.filter_map(move |part| value.map(|v| u64::from(v.number(*part).to_bits())))
+    })
 }

@@ -23,7 +23,11 @@ pub(super) fn route(w: &mut Wiring) {
         }
     }
     for (mut completes, held_in) in completes.into_iter().zip(held_in) {
-        let latches = |i: &u16| w.actions[usize::from(w.wires[usize::from(*i)].action)].latch;
+        let latches = |i: &u16| {
+            w.actions[usize::from(w.wires[usize::from(*i)].action)]
+                .easing
+                .latch
+        };
         let latched = held_in.iter().any(latches);
         w.latches |= latched;
         completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
@@ -112,7 +116,8 @@ fn lone_how(w: &Wiring, wire: &Wire) -> Option<LoneHow> {
         return None;
     }
     let (feel, action) = (w.feel(wire), &w.actions[usize::from(wire.action)]);
-    let plain = wire.manner == Manner::Press && !action.toggle && action.ignore_within == 0.0;
+    let plain =
+        wire.manner == Manner::Press && !action.easing.toggle && action.easing.ignore_within == 0.0;
     let at_once = feel.ramp_up <= 0.0 && feel.ramp_down <= 0.0;
     Some(match wire.part {
         Part::Switch if plain => LoneHow::Press,

@@ -6,11 +6,12 @@ use super::routes::{glide, group, route};
 use super::silent::Silent;
 use crate::book::{GLIDES, Rest, let_go_at};
 use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, TouchName};
-use crate::law::{Bound, eased, feel_in_force};
+use crate::law::{Bound, force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
 use crate::sheet::{
-    ActionId, DeadZoneForm, Feel, Manner, Row, Shape, Sheet, SituationId, Timing, Works, works,
+    ActionId, ActsOn, DeadZoneForm, Easing, Feel, Manner, Parameter, Row, Shape, Sheet,
+    SituationId, Works, works,
 };
 
 /// The most wires a rig has, so that small numbers do for all of them.
@@ -115,16 +116,11 @@ pub(crate) struct ActionWiring {
     /// The arm of its first port on the sheet's axes (a line may lie on any).
     pub(crate) first_arm: u8,
     pub(crate) opposite: crate::sheet::Opposite,
-    pub(crate) toggle: bool,
-    /// Whether a tap latches what its chords hold.
-    pub(crate) latch: bool,
-    /// Presses of a binding that follow each other within this are ignored, in seconds.
-    pub(crate) ignore_within: f32,
+    pub(crate) easing: Easing,
     /// Its position in [`Wiring::rates`], if it is a rate.
     pub(crate) rate: Option<u16>,
     /// Whether it is taken up again by what is held already.
     pub(crate) resumes: bool,
-    pub(crate) timing: Timing,
     /// Wires that the whole action follows, as a range of [`Wiring::whole_wires`].
     pub(crate) whole: (u32, u32),
     /// The wire of a trigger that is the only one to pull it, beside keys.
@@ -340,19 +336,16 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
             w.rates.push(id.index() as u16);
             (w.rates.len() - 1) as u16
         });
-        let eased = eased(profile, action);
+        let easing = force::easing(sheet, profile, Some(action));
         w.actions.push(ActionWiring {
             shape: action.shape,
             port,
             ports,
             first_arm: action.arms().first().map_or(0, |a| *a as u8),
             opposite: action.opposite,
-            toggle: eased.toggle,
-            latch: eased.latch,
-            ignore_within: eased.ignore_within,
+            easing,
             rate,
             resumes: action.resumes(),
-            timing: eased.timing,
             whole: (0, 0),
             pulled_by: None,
             driven: u16::MAX,
@@ -476,7 +469,7 @@ impl Maker<'_> {
     /// The position of the feel of an action on a device kind, added if it is new.
     fn feel_of(&mut self, action: ActionId, kind: DeviceKind) -> u16 {
         let action = Some(self.sheet.declared(action));
-        let feel = feel_in_force(self.sheet, self.profile, action, kind);
+        let feel = force::feel(self.sheet, self.profile, action, kind);
         let feels = &mut self.out.feels;
         let found = feels.iter().rposition(|f| *f == feel);
         found.unwrap_or_else(|| {
@@ -496,9 +489,9 @@ fn rests(w: &Wiring, sheet: &Sheet, profile: &Profile) -> Vec<Rest> {
         up_at: let_go_at(feel.threshold),
     };
     let unbound = DeviceKind::ALL.map(|kind| {
-        let said = sheet.feel(kind).with(&profile.feel(None, kind));
+        let said = force::said(sheet, profile, ActsOn::Inputs(kind), None);
         let rest = of(&Feel::usual(kind).with(&said));
-        match said.dead_zone {
+        match said.get(Parameter::DeadZone) {
             Some(_) => rest,
             None => Rest {
                 inner: Rest::default().inner,

@@ -7,7 +7,6 @@ use crate::input::{DeviceId, Input};
 use crate::layout::Hand;
 use crate::locker::Slug;
 use crate::mapping::Controller;
-use crate::profile::Setting;
 use crate::sheet::{ActionId, ColumnKind};
 use crate::survey::{mirror, one_handed};
 
@@ -45,7 +44,7 @@ pub(super) enum Picking {
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Level {
     /// A number or switch.
-    Knob(Spot),
+    Setting(Spot),
     Of(Reset),
 }
 
@@ -130,13 +129,13 @@ impl ControlsScreen {
         let (draft, words) = (&self.draft, self.draft.words());
         let titled = |id: &str, title: String| words.say(id, &[("title", &title)]);
         let (label, (enabled, lines)) = match level {
-            Level::Knob(spot) => {
+            Level::Setting(spot) => {
                 let title = match self.setting(*spot) {
                     // Its row is named by its zone.
-                    Some(zone @ Setting::Zone { .. }) => draft.tell(&zone),
-                    _ => self.knob_title(*spot),
+                    Some(zone) if spot.number_is_on() == Some(Page::Touch) => draft.tell(&zone),
+                    _ => self.setting_title(*spot),
                 };
-                let would = self.would(|draft| self.reset_knob_of(draft, *spot));
+                let would = self.would(|draft| self.reset_setting_of(draft, *spot).map(drop));
                 (titled("reset-only", title), would)
             }
             Level::Of(reset) => {
@@ -227,7 +226,9 @@ impl ControlsScreen {
                 levels.push(Level::Of(Reset::Cell(cell)));
                 of_action(&mut levels, cell.row.action);
             }
-            Some(spot) if spot.number_is_on() == Some(self.page) => levels.push(Level::Knob(spot)),
+            Some(spot) if spot.number_is_on() == Some(self.page) => {
+                levels.push(Level::Setting(spot))
+            }
             _ => {}
         }
         if let (Page::Feel, Some(about)) = (self.page, self.about) {
@@ -285,8 +286,8 @@ impl ControlsScreen {
             Picking::Resets(levels) => {
                 let done = match levels.get(n) {
                     Some(Level::Of(reset)) => self.draft.reset(*reset),
-                    Some(Level::Knob(spot)) => {
-                        self.reset_knob(*spot);
+                    Some(Level::Setting(spot)) => {
+                        self.reset_setting(*spot);
                         return;
                     }
                     None => return,
@@ -298,7 +299,7 @@ impl ControlsScreen {
                 let count = presets.len();
                 if n <= count {
                     let name = n.checked_sub(1).map(|at| presets[at].name.clone());
-                    match self.draft.has_own_bindings() {
+                    match self.draft.has_own_over_preset(name.as_deref()) {
                         true => self.ask(Picking::Mine(name)),
                         false => self.choose_preset(name.as_deref(), Mine::Keep),
                     }

@@ -84,7 +84,7 @@ impl ControlsScreen {
     pub(super) fn reset_focused(&mut self) {
         match self.focus {
             Spot::Cell(cell) => self.reset(Reset::Cell(cell)),
-            spot if spot.number_is_on().is_some() => self.reset_knob(spot),
+            spot if spot.number_is_on().is_some() => self.reset_setting(spot),
             _ => {}
         }
     }

@@ -1,139 +1,16 @@
 //! The page of feel: how inputs feel, and what makes the game easier to play with.
 
-use super::{ControlsScreen, Dial, Item, Live, Role, RowView, ScreenView, Section, Spot};
+use super::{ControlsScreen, Item, Live, Role, RowView, ScreenView, Section, Spot};
 use crate::draft::{Bind, Draft, Refusal};
-use crate::input::{Control, DeviceKind, Direction, HidInput, Input, Stick, ZoneKnob};
+use crate::input::{Control, DeviceKind, Direction, HidInput, Input, Stick};
 use crate::law::Bound;
-use crate::profile::Setting;
+use crate::profile::{Setting, parameter_of};
 use crate::sheet::{
-    ActionId, DeadZone, Ease, EaseValue, Easing, Feel, FeelPatch, Knob, KnobValue, Manner, Shape,
+    ActionId, ActsOn, Parameter, ParameterPart, ParameterValue, Parameters, Scope, Shape, Slider,
 };
 
-/// How far a slider goes, and by how much one push of a key or button moves it.
-struct Scale {
-    least: f32,
-    most: f32,
-    step: f32,
-    /// Whether each step is a share of what is there rather than an amount.
-    by_share: bool,
-}
-
-impl Dial {
-    const fn knob(self) -> Knob {
-        match self {
-            Dial::Sensitivity => Knob::Sensitivity,
-            Dial::DeadZone | Dial::Full => Knob::DeadZone,
-            Dial::Curve => Knob::Curve,
-            Dial::Threshold => Knob::Threshold,
-            Dial::Gyro => Knob::Gyro,
-            Dial::InvertX | Dial::InvertY | Dial::InvertZ => Knob::Invert,
-            Dial::RampUp => Knob::RampUp,
-            Dial::RampDown => Knob::RampDown,
-        }
-    }
-
-    /// None for what is on or off.
-    const fn scale(self) -> Option<Scale> {
-        let (least, most, step) = match self {
-            Dial::InvertX | Dial::InvertY | Dial::InvertZ => return None,
-            Dial::Sensitivity => (0.1, 10.0, 0.1),
-            Dial::DeadZone => (0.0, 0.9, 0.01),
-            Dial::Full => (0.1, 1.0, 0.01),
-            Dial::Curve => (0.2, 5.0, 0.1),
-            Dial::Threshold => (0.05, 1.0, 0.05),
-            Dial::Gyro => (0.0, 80.0, 1.0),
-            Dial::RampUp | Dial::RampDown => (0.0, 3.0, 0.05),
-        };
-        Some(Scale {
-            least,
-            most,
-            step,
-            by_share: matches!(self, Dial::Sensitivity),
-        })
-    }
-
-    fn number(self, feel: &Feel) -> f32 {
-        match self {
-            Dial::Sensitivity => feel.sensitivity,
-            Dial::DeadZone => feel.dead_zone.inner,
-            Dial::Full => feel.dead_zone.outer,
-            Dial::Curve => feel.curve,
-            Dial::Threshold => feel.threshold,
-            Dial::Gyro => feel.gyro,
-            Dial::RampUp => feel.ramp_up,
-            Dial::RampDown => feel.ramp_down,
-            Dial::InvertX => f32::from(feel.invert[0]),
-            Dial::InvertY => f32::from(feel.invert[1]),
-            Dial::InvertZ => f32::from(feel.invert[2]),
-        }
-    }
-
-    /// What its knob is turned to for a number; what else the knob holds stays as it feels now.
-    fn turned(self, feel: &Feel, to: f32) -> KnobValue {
-        let zone = feel.dead_zone;
-        let on = to > 0.5;
-        match self {
-            Dial::DeadZone => KnobValue::DeadZone(DeadZone { inner: to, ..zone }),
-            Dial::Full => KnobValue::DeadZone(DeadZone { outer: to, ..zone }),
-            Dial::InvertX => KnobValue::Axes([on, feel.invert[1], feel.invert[2]]),
-            Dial::InvertY => KnobValue::Axes([feel.invert[0], on, feel.invert[2]]),
-            Dial::InvertZ => KnobValue::Axes([feel.invert[0], feel.invert[1], on]),
-            _ => KnobValue::Number(to),
-        }
-    }
-}
-
-/// How far what is eased goes; none where it is a switch.
-const fn scale_of(ease: Ease) -> Option<Scale> {
-    let (least, most) = match ease {
-        Ease::Toggle | Ease::Latch | Ease::Press => return None,
-        Ease::IgnoreWithin => (0.0, 1.0),
-        _ => (0.05, 2.0),
-    };
-    Some(Scale {
-        least,
-        most,
-        step: 0.05,
-        by_share: false,
-    })
-}
-
-impl Scale {
-    /// Where a number stands on the slider.
-    fn at(&self, number: f32) -> f32 {
-        let at = match self.by_share {
-            true => (number / self.least).ln() / (self.most / self.least).ln(),
-            false => (number - self.least) / (self.most - self.least),
-        };
-        at.clamp(0.0, 1.0)
-    }
-
-    /// The number at a place of the slider.
-    fn number(&self, at: f32) -> f32 {
-        let at = if at.is_nan() { 0.0 } else { at.clamp(0.0, 1.0) };
-        let number = match self.by_share {
-            true => self.least * (self.most / self.least).powf(at),
-            false => self.least + at * (self.most - self.least),
-        };
-        self.round(number)
-    }
-
-    /// The next number in a direction; one that a file has beyond the slider stays where it is.
-    fn next(&self, from: f32, up: bool) -> f32 {
-        let to = match (self.by_share, up) {
-            (true, true) => (from * (1.0 + self.step)).max(from + 0.01),
-            (true, false) => (from / (1.0 + self.step)).min(from - 0.01),
-            (false, true) => from + self.step,
-            (false, false) => from - self.step,
-        };
-        let (least, most) = (self.least.min(from), self.most.max(from));
-        self.round(to).clamp(least, most)
-    }
-
-    fn round(&self, number: f32) -> f32 {
-        (number * 100.0).round() / 100.0
-    }
-}
+/// A part of a setting that the page shows.
+type Shown = (ActsOn, Parameter, ParameterPart);
 
 impl ControlsScreen {
     pub(super) fn view_feel(&self, view: &mut ScreenView) {
@@ -144,14 +21,16 @@ impl ControlsScreen {
             ..Section::default()
         });
         for kind in DeviceKind::ALL {
-            let dials = self.dials(kind);
-            if !dials.is_empty() {
+            let reach = ActsOn::Inputs(kind);
+            let rows: Vec<RowView> = self
+                .shown(reach)
+                .map(|shown| self.view_setting(shown))
+                .collect();
+            if !rows.is_empty() {
+                let words = self.draft.words();
                 view.sections.push(Section {
-                    title: self
-                        .draft
-                        .words()
-                        .capital(&self.draft.words().device_name(kind)),
-                    rows: dials.into_iter().map(|d| self.view_dial(kind, d)).collect(),
+                    title: words.capital(&words.device_name(kind)),
+                    rows,
                     ..Section::default()
                 });
             }
@@ -176,121 +55,103 @@ impl ControlsScreen {
         }
     }
 
-    /// What is bound on a kind of device, for what the page is about.
-    fn bound_on(&self, kind: DeviceKind) -> impl Iterator<Item = &Bound> {
-        let is_meant = move |b: &&Bound| {
-            let of = |id| b.cell.row.action == id;
-            b.chord.device_kind() == kind && self.about.is_none_or(of)
+    /// What of the settings that act on such makes a difference to what the page is about, part by part.
+    fn shown(&self, reach: ActsOn) -> impl Iterator<Item = Shown> + use<'_> {
+        let sheet = self.draft.sheet();
+        let meant = |b: &&Bound| {
+            let action = sheet.declared(b.cell.row.action);
+            // For all actions nothing is eased that is not the player's to ease.
+            reach != ActsOn::Actions || self.about.is_some() || (action.ease && !action.fixed)
         };
-        self.draft.bindings().iter().filter(is_meant)
+        let own = self.draft.bindings_on(reach, self.about);
+        let own: Vec<&Bound> = own.into_iter().filter(meant).collect();
+        let shape = |b: &Bound| sheet.declared(b.cell.row.action).shape;
+        let has = |wanted: &[Shape]| own.iter().any(|b| wanted.contains(&shape(b)));
+        let planes = has(&[Shape::Plane, Shape::Space]);
+        // For all actions at once a toggle is about what has a value.
+        let toggles = self.about.is_some() || own.iter().any(|b| shape(b) != Shape::Press);
+        let about_all = self.about.is_none();
+        let third = has(&[Shape::Space]);
+        let bears = move |parameter: &Parameter| match parameter {
+            // They say something of an action whatever it is bound to.
+            Parameter::Toggle | Parameter::IgnoreWithin => true,
+            _ => own
+                .iter()
+                .any(|b| sheet.bears(*parameter, b.cell, &b.chord)),
+        };
+        let parts = move |parameter: Parameter| {
+            let is_there = move |part: &ParameterPart| match part {
+                ParameterPart::Whole => parameter != Parameter::Toggle || toggles,
+                ParameterPart::Full | ParameterPart::X => true,
+                ParameterPart::Y => planes || about_all,
+                ParameterPart::Z => third,
+            };
+            let parts = parameter.parts().iter().copied().filter(is_there);
+            parts.map(move |part| (reach, parameter, part))
+        };
+        Parameter::of(reach).filter(bears).flat_map(parts)
     }
 
-    /// The numbers that say something of a kind of device, for what the page is about.
-    fn dials(&self, kind: DeviceKind) -> Vec<Dial> {
-        let sheet = self.draft.sheet();
-        let shapes: Vec<Shape> = self
-            .bound_on(kind)
-            .map(|b| sheet.declared(b.cell.row.action).shape)
-            .collect();
-        let values = shapes.iter().any(|s| *s != Shape::Press);
-        let planes = shapes
-            .iter()
-            .any(|s| matches!(s, Shape::Plane | Shape::Space));
-        let lines = planes || shapes.contains(&Shape::Line);
-        if shapes.is_empty() {
-            return Vec::new();
+    /// What a setting on this page is for.
+    fn scope(&self, reach: ActsOn) -> Scope {
+        match reach {
+            ActsOn::Zone(name) => Scope::zone(name),
+            _ => Scope::new(reach, self.action_name().as_deref()),
         }
-        let mut dials = Vec::new();
-        if kind == DeviceKind::Keyboard {
-            if values {
-                dials.extend([Dial::RampUp, Dial::RampDown]);
-            }
-            return dials;
-        }
-        let has_rest = matches!(kind, DeviceKind::Gamepad | DeviceKind::Other);
-        if values {
-            dials.push(Dial::Sensitivity);
-            if has_rest {
-                dials.extend([Dial::DeadZone, Dial::Full]);
-            }
-            dials.push(Dial::Curve);
-        }
-        if has_rest {
-            dials.push(Dial::Threshold);
-        }
-        if (self.bound_on(kind)).any(|b| b.chord.input() == Input::PadGyro) {
-            dials.push(Dial::Gyro);
-        }
-        if lines {
-            dials.push(Dial::InvertX);
-        }
-        if planes || (lines && self.about.is_none()) {
-            dials.push(Dial::InvertY);
-        }
-        if shapes.contains(&Shape::Space) {
-            dials.push(Dial::InvertZ);
-        }
-        dials
     }
 
     pub(super) fn setting(&self, spot: Spot) -> Option<Setting> {
-        let name = |id| self.draft.sheet().declared(id).name.clone();
-        let action = self.about.map(name);
-        match (spot, action) {
-            (Spot::Dial(kind, dial), action) => Some(Setting::Feel {
-                action,
-                kind,
-                knob: dial.knob(),
-            }),
-            (Spot::Ease(Ease::Toggle), Some(action)) => Some(Setting::Toggle { action }),
-            (Spot::Ease(ease), action) => Some(Setting::Ease { action, ease }),
-            (Spot::Zone(name, knob), _) => Some(Setting::Zone { name, knob }),
+        match spot {
+            Spot::Setting(reach, parameter, _) => Some(parameter_of(&self.scope(reach), parameter)),
             _ => None,
         }
     }
 
-    fn view_dial(&self, kind: DeviceKind, dial: Dial) -> RowView {
-        let feel = self.draft.feel(self.about, kind);
-        let spot = Spot::Dial(kind, dial);
+    pub(super) fn setting_title(&self, spot: Spot) -> String {
+        match spot {
+            Spot::Setting(_, parameter, part) => self.draft.telling().parameter(parameter, part),
+            _ => String::new(),
+        }
+    }
+
+    fn view_setting(&self, shown: Shown) -> RowView {
+        let (reach, parameter, part) = shown;
         RowView {
-            items: vec![self.view_number(spot)],
-            live: self.live(kind, dial, &feel),
-            title: self.knob_title(spot),
+            items: vec![self.view_number(shown)],
+            live: self.live(reach, parameter),
+            title: self.draft.telling().parameter(parameter, part),
             ..RowView::default()
         }
     }
 
     /// A slider, or a switch where there is no scale.
-    pub(super) fn view_number(&self, spot: Spot) -> Item {
-        let (number, scale) = self.number(spot).unwrap_or((0.0, None));
-        let words = self.draft.words();
+    pub(super) fn view_number(&self, shown: Shown) -> Item {
+        let (reach, parameter, part) = shown;
+        let (number, slider) = self.number(shown);
+        let (words, to) = (self.draft.words(), self.draft.telling());
         let on = number > 0.5;
-        let label = match (&scale, spot) {
-            (None, _) => self.text(if on { "value-on" } else { "value-off" }),
-            (_, Spot::Ease(_) | Spot::Dial(_, Dial::RampUp | Dial::RampDown)) => {
-                words.say("value-seconds", &[("seconds", &words.number(number))])
-            }
-            _ => words.say("value-number", &[("number", &words.number(number))]),
+        let value = match slider {
+            None => ParameterValue::Flag(on),
+            Some(_) if parameter.is_time() => ParameterValue::Seconds(number),
+            Some(_) => ParameterValue::Number(number),
         };
+        let (label, own) = (to.tell(&value), to.parameter(parameter, part));
         // Several stand in one row.
-        let label = match spot {
-            Spot::Zone(..) => {
-                let values = [("title", &*self.knob_title(spot)), ("setting", &label)];
-                words.say("setting-of", &values)
+        let (label, title) = match reach {
+            ActsOn::Zone(name) => {
+                let values = [("title", &*own), ("setting", &label)];
+                (words.say("setting-of", &values), self.zone_title(name))
             }
-            _ => label,
+            _ => (label, own),
         };
-        let role = match scale {
-            Some(scale) => Role::Slider {
-                at: scale.at(number),
+        let role = match slider {
+            Some(slider) => Role::Slider {
+                at: slider.at(number),
             },
             None => Role::Switch { on },
         };
+        let spot = Spot::Setting(reach, parameter, part);
         let mut item = self.item(spot, label, role);
-        let title = match spot {
-            Spot::Zone(name, _) => self.zone_title(name),
-            _ => self.knob_title(spot),
-        };
         let values = [("title", &*title), ("setting", &item.label)];
         item.spoken = words.say("setting-of", &values);
         let setting = self.setting(spot);
@@ -300,46 +161,6 @@ impl ControlsScreen {
             item.spoken = words.say("list", &[("first", &item.spoken), ("last", &changed)]);
         }
         item
-    }
-
-    pub(super) fn knob_title(&self, spot: Spot) -> String {
-        match spot {
-            Spot::Dial(_, dial) => self.text(&format!("knob-{}", dial.word())),
-            Spot::Ease(ease) => self.text(&format!("ease-{}", ease.word())),
-            Spot::Zone(_, knob) => self.text(&format!("zone-{}", knob.word())),
-            _ => String::new(),
-        }
-    }
-
-    /// What eases what the page is about, as far as it changes anything there.
-    fn eases(&self) -> Vec<Ease> {
-        let sheet = self.draft.sheet();
-        let meant = |id: ActionId| match self.about {
-            Some(about) => about == id,
-            None => sheet.declared(id).ease && !sheet.declared(id).fixed,
-        };
-        let own = || {
-            self.draft
-                .bindings()
-                .iter()
-                .filter(|b| meant(b.cell.row.action))
-        };
-        // As the sheet has them: one that is eased to a press can be eased back.
-        let has = |manner| own().any(|b| sheet.how_of(b.cell).manner == manner);
-        let valued = |id| sheet.declared(id).shape != Shape::Press;
-        Ease::ALL
-            .into_iter()
-            .filter(|ease| match ease {
-                Ease::Toggle => self.about.is_some() || own().any(|b| valued(b.cell.row.action)),
-                Ease::Latch => own().any(|b| !b.chord.is_plain()),
-                Ease::Press => has(Manner::Hold) || has(Manner::DoubleTap),
-                Ease::IgnoreWithin => true,
-                Ease::HoldAfter => has(Manner::Hold),
-                Ease::TapWithin => has(Manner::Tap),
-                Ease::DoubleTapWithin => has(Manner::DoubleTap),
-                Ease::TogetherWithin => own().any(|b| b.together),
-            })
-            .collect()
     }
 
     fn view_easing(&self) -> Section {
@@ -359,14 +180,9 @@ impl ControlsScreen {
                 ..Section::default()
             };
         }
-        let rows = self.eases().into_iter().map(|ease| {
-            let spot = Spot::Ease(ease);
-            RowView {
-                title: self.knob_title(spot),
-                items: vec![self.view_number(spot)],
-                ..RowView::default()
-            }
-        });
+        let rows = self
+            .shown(ActsOn::Actions)
+            .map(|shown| self.view_setting(shown));
         Section {
             title,
             rows: rows.collect(),
@@ -375,9 +191,14 @@ impl ControlsScreen {
     }
 
     /// What the device says right now beside the number that it is about.
-    fn live(&self, kind: DeviceKind, dial: Dial, feel: &Feel) -> Option<Live> {
+    fn live(&self, reach: ActsOn, parameter: Parameter) -> Option<Live> {
+        let ActsOn::Inputs(kind) = reach else {
+            return None;
+        };
+        let feel = self.draft.feel(self.about, kind);
         let zone = feel.dead_zone;
-        let inputs: Vec<Input> = self.bound_on(kind).map(|b| b.chord.input()).collect();
+        let own = self.draft.bindings_on(reach, self.about);
+        let inputs: Vec<Input> = own.iter().map(|b| b.chord.input()).collect();
         let far = |[x, y]: [f32; 2]| x.hypot(y);
         let furthest = |controls: Vec<Control>| {
             let levels = controls.into_iter().map(|c| self.book.level(c));
@@ -404,8 +225,8 @@ impl ControlsScreen {
             };
             inputs.iter().filter_map(pull).collect()
         };
-        match dial {
-            Dial::DeadZone | Dial::Full => match furthest(sticks()) {
+        match parameter {
+            Parameter::DeadZone => match furthest(sticks()) {
                 Some(at) => Some(Live::Stick {
                     at,
                     inner: zone.inner,
@@ -416,7 +237,7 @@ impl ControlsScreen {
                     mark: zone.inner,
                 }),
             },
-            Dial::Threshold => {
+            Parameter::Threshold => {
                 let at = furthest(pulls())?;
                 Some(Live::Pull {
                     at: far(at),
@@ -434,19 +255,18 @@ impl ControlsScreen {
             Direction::Right => true,
             _ => return false,
         };
-        let focus = self.focus;
-        let Some((number, scale)) = self.number(focus) else {
-            return match focus {
-                Spot::About => self.next_about(up),
-                Spot::Where => self.next_place(up),
-                _ => false,
-            };
+        let shown = match self.focus {
+            Spot::Setting(reach, parameter, part) => (reach, parameter, part),
+            Spot::About => return self.next_about(up),
+            Spot::Where => return self.next_place(up),
+            _ => return false,
         };
-        let to = match scale {
-            Some(scale) => scale.next(number, up),
+        let (number, slider) = self.number(shown);
+        let to = match slider {
+            Some(slider) => slider.next(number, up),
             None => f32::from(up),
         };
-        self.set(focus, to);
+        self.set(shown, to);
         true
     }
 
@@ -463,56 +283,39 @@ impl ControlsScreen {
     }
 
     /// Switches what is on or off; a number stays as it is.
-    pub(super) fn flip(&mut self, spot: Spot) {
-        if let Some((number, None)) = self.number(spot) {
-            self.set(spot, 1.0 - number);
+    pub(super) fn flip(&mut self, shown: Shown) {
+        if let (number, None) = self.number(shown) {
+            self.set(shown, 1.0 - number);
             self.stroke = None;
         }
     }
 
     pub(super) fn slide(&mut self, spot: Spot, at: f32) {
-        if let Some((_, Some(scale))) = self.number(spot) {
-            self.set(spot, scale.number(at));
+        if let Spot::Setting(reach, parameter, part) = spot
+            && let (_, Some(slider)) = self.number((reach, parameter, part))
+        {
+            self.set((reach, parameter, part), slider.number(at));
         }
     }
 
-    /// What a number is now, and how far it goes.
-    fn number(&self, spot: Spot) -> Option<(f32, Option<Scale>)> {
-        match spot {
-            Spot::Dial(kind, dial) => {
-                let feel = self.draft.feel(self.about, kind);
-                Some((dial.number(&feel), dial.scale()))
-            }
-            Spot::Ease(ease) => match self.draft.easing(self.about).get(ease)? {
-                EaseValue::Seconds(seconds) => Some((seconds, scale_of(ease))),
-                EaseValue::Flag(on) => Some((f32::from(on), None)),
-            },
-            Spot::Zone(name, knob) => {
-                let scale = Scale {
-                    least: *knob.range().start(),
-                    most: *knob.range().end(),
-                    step: 0.02,
-                    by_share: matches!(knob, ZoneKnob::Size),
-                };
-                Some((self.draft.placement(name).get(knob), Some(scale)))
-            }
-            _ => None,
-        }
+    /// What a part of a setting is now, and how far it goes.
+    fn number(&self, (reach, parameter, part): Shown) -> (f32, Option<Slider>) {
+        let value = self.draft.parameter(&self.scope(reach), parameter);
+        (value.number(part), parameter.slider(part))
     }
 
-    /// Sets a number. What goes on being pushed or dragged is one step for undo.
-    fn set(&mut self, spot: Spot, to: f32) {
-        match spot {
-            Spot::Dial(kind, dial) => self.in_one_step(spot, |screen| {
-                screen.turn_dial(kind, dial, to).map(|()| Bind::Done)
-            }),
-            Spot::Ease(ease) => self.in_one_step(spot, |screen| screen.ease(ease, to)),
-            Spot::Zone(name, knob) => {
-                let placement = self.draft.placement(name).with(knob, to);
-                self.place(spot, name, placement);
-            }
-            _ => {}
+    /// Sets a number; what else the setting holds stays as it is. What goes on being pushed or dragged is
+    /// one step for undo.
+    fn set(&mut self, (reach, parameter, part): Shown, to: f32) {
+        let (spot, scope) = (Spot::Setting(reach, parameter, part), self.scope(reach));
+        let value = self.draft.parameter(&scope, parameter).with(part, to);
+        if let ActsOn::Zone(name) = reach {
+            let all = Parameters::of_placement(self.draft.placement(name)).with(parameter, value);
+            return self.place(spot, name, all.placement());
         }
+        self.in_one_step(spot, |screen| {
+            screen.draft.set_parameter(&scope, parameter, value)
+        });
     }
 
     /// Edits the draft; what goes on at one spot is one step for undo.
@@ -540,59 +343,21 @@ impl ControlsScreen {
             .map(|id| self.draft.sheet().declared(id).name.clone())
     }
 
-    fn turn_dial(&mut self, kind: DeviceKind, dial: Dial, to: f32) -> Result<(), Refusal> {
-        let action = self.action_name();
-        let feel = self.draft.feel(self.about, kind);
-        let mut patch: FeelPatch = self.draft.profile().feel(action.as_deref(), kind);
-        patch.turn(dial.knob(), Some(dial.turned(&feel, to)));
-        self.draft.set_feel(action.as_deref(), kind, patch)
-    }
-
-    fn ease(&mut self, ease: Ease, to: f32) -> Result<Bind, Refusal> {
-        let action = self.action_name();
-        let mut easing: Easing = self.draft.profile().easing(action.as_deref());
-        let value = match scale_of(ease) {
-            Some(_) => EaseValue::Seconds(to),
-            None => EaseValue::Flag(to > 0.5),
-        };
-        easing.set(ease, Some(value));
-        self.draft.ease(action.as_deref(), easing)
-    }
-
-    /// Back to what the game has, for one number.
-    pub(super) fn reset_knob(&mut self, spot: Spot) {
+    /// Back to what the game has, for one setting.
+    pub(super) fn reset_setting(&mut self, spot: Spot) {
         let mut draft = self.draft.clone();
-        let done = match spot {
-            Spot::Ease(ease) => self.unease(&mut draft, ease),
-            _ => self.reset_knob_of(&mut draft, spot).map(|()| Bind::Done),
-        };
+        let done = self.reset_setting_of(&mut draft, spot);
         self.draft = draft;
         self.after(done);
     }
 
     /// The same in a draft of one's own; what it would ask about is left open.
-    pub(super) fn reset_knob_of(&self, draft: &mut Draft, spot: Spot) -> Result<(), Refusal> {
-        let action = self.action_name();
+    pub(super) fn reset_setting_of(&self, draft: &mut Draft, spot: Spot) -> Result<Bind, Refusal> {
         match spot {
-            Spot::Dial(kind, dial) => {
-                let mut patch = draft.profile().feel(action.as_deref(), kind);
-                patch.turn(dial.knob(), None);
-                draft.set_feel(action.as_deref(), kind, patch)
+            Spot::Setting(reach, parameter, _) => {
+                draft.reset_parameter(self.scope(reach), parameter)
             }
-            Spot::Ease(ease) => self.unease(draft, ease).map(drop),
-            Spot::Zone(name, knob) => {
-                let placement = draft.placement(name).with(knob, knob.own());
-                draft.place_zone(name, placement);
-                Ok(())
-            }
-            _ => Ok(()),
+            _ => Ok(Bind::Done),
         }
-    }
-
-    fn unease(&self, draft: &mut Draft, ease: Ease) -> Result<Bind, Refusal> {
-        let action = self.action_name();
-        let mut easing = draft.profile().easing(action.as_deref());
-        easing.set(ease, None);
-        draft.ease(action.as_deref(), easing)
     }
 }

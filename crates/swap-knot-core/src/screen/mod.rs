@@ -25,7 +25,7 @@ use std::time::Duration;
 pub use command::ScreenCommand;
 pub use pointing::{PointerEvent, Target};
 pub use sharing::{SharedDevice, Sharing};
-pub use spot::{Deed, Dial, Page, Spot, Tool};
+pub use spot::{Deed, Page, Spot, Tool};
 pub use teach::ControllerDeed;
 pub use touch::Grip;
 pub use view::{
@@ -50,7 +50,7 @@ use crate::layout::Layout;
 use crate::locker::Errand;
 use crate::mapping::{MappingLearner, Taught};
 use crate::seat::Seat;
-use crate::sheet::{ActionId, Cell, Row, SituationId};
+use crate::sheet::{ActionId, ActsOn, Cell, Parameter, Row, SituationId};
 use crate::words::Tell;
 
 /// Where a player changes all their controls: pages, search, listening, questions, undo, and what is
@@ -342,8 +342,8 @@ impl ControlsScreen {
     /// the player is on, rather than to go anywhere.
     fn is_measured(&self, event: &Event) -> bool {
         let shows = match self.focus {
-            Spot::Dial(DeviceKind::Gamepad, dial) => {
-                matches!(dial, Dial::DeadZone | Dial::Full | Dial::Threshold)
+            Spot::Setting(ActsOn::Inputs(DeviceKind::Gamepad), parameter, _) => {
+                matches!(parameter, Parameter::DeadZone | Parameter::Threshold)
             }
             Spot::Part(Input::PadStick(_)) => true,
             Spot::Part(Input::PadButton(button)) => button.is_trigger(),
@@ -534,7 +534,7 @@ impl ControlsScreen {
             Spot::Tool(tool) => self.work_tool(tool),
             Spot::Cell(cell) => self.listen(cell),
             Spot::About => self.ask(Picking::About),
-            Spot::Dial(..) | Spot::Ease(_) | Spot::Zone(..) => self.flip(spot),
+            Spot::Setting(reach, parameter, part) => self.flip((reach, parameter, part)),
             Spot::Answer(n) => self.answer(usize::from(n)),
             Spot::Letter(n) => self.type_letter(usize::from(n)),
             Spot::NewProfile => self.new_profile(),

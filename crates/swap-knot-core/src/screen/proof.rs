@@ -12,7 +12,7 @@ use crate::law::Bound;
 use crate::profile::Setting;
 use crate::prompt::Prompt;
 use crate::seat::Edge;
-use crate::sheet::{ColumnKind, Ease, Knob, Row};
+use crate::sheet::{ActsOn, ColumnKind, Parameter, Row};
 
 /// How long the new controls are waited for.
 const TIME: Duration = Duration::from_secs(15);
@@ -193,21 +193,21 @@ fn to_be_proven(draft: &Draft, hand: DeviceKind) -> Vec<Row> {
     let applied = draft.applied_profile();
     let settings = profile.settings().chain(applied.settings()).map(|(s, _)| s);
     let mut risky = settings.filter(|s| {
-        let is_risk = match s {
-            Setting::Feel {
-                knob: Knob::DeadZone,
-                ..
-            } => true,
-            Setting::Ease { ease, .. } => matches!(ease, Ease::Latch | Ease::IgnoreWithin),
-            _ => false,
+        let is_risk = |parameter| {
+            use Parameter::{DeadZone, IgnoreWithin, Latch};
+            matches!(parameter, DeadZone | Latch | IgnoreWithin)
         };
+        let is_risk = matches!(s, Setting::Parameter { parameter, .. } if is_risk(*parameter));
         is_risk && draft.changes_setting(s)
     });
     let Some(setting) = risky.next() else {
         return wanted;
     };
     // Of a dead zone on what is in hand it is shown with a stick; otherwise with whatever there is.
-    let by_stick = matches!(setting, Setting::Feel { kind, .. } if *kind == hand);
+    let by_stick = matches!(
+        setting,
+        Setting::Parameter { scope, .. } if scope.on == ActsOn::Inputs(hand)
+    );
     let about = setting.action().and_then(|name| sheet.find(name));
     let all = after.iter().filter(|b| b.cell.column.kind() == kind);
     let weight = |b: &&Bound| {

@@ -1,9 +1,9 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
 use super::ControllerDeed;
-use crate::input::{DeviceId, DeviceKind, Input, Place, TouchName, UsbId, ZoneKnob};
+use crate::input::{DeviceId, Input, Place, UsbId};
 use crate::mapping::Mappings;
-use crate::sheet::{Cell, Ease, Sheet};
+use crate::sheet::{ActsOn, Cell, Parameter, ParameterPart, Sheet};
 use crate::text::spelled;
 
 spelled! {
@@ -57,36 +57,6 @@ spelled! {
 }
 
 spelled! {
-    /// One number or switch of a feel, as it is set by itself.
-    #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
-    #[non_exhaustive]
-    pub enum Dial {
-        /// [`Feel::sensitivity`](crate::sheet::Feel::sensitivity).
-        Sensitivity = "sensitivity",
-        /// Where a dead zone ends.
-        DeadZone = "dead-zone",
-        /// Where full begins.
-        Full = "full",
-        /// [`Feel::curve`](crate::sheet::Feel::curve).
-        Curve = "curve",
-        /// [`Feel::threshold`](crate::sheet::Feel::threshold).
-        Threshold = "threshold",
-        /// [`Feel::gyro`](crate::sheet::Feel::gyro).
-        Gyro = "gyro",
-        /// Whether left and right are turned round.
-        InvertX = "invert-x",
-        /// Whether up and down are turned round.
-        InvertY = "invert-y",
-        /// Whether back and forward are turned round, or the two ways over which a pad is turned.
-        InvertZ = "invert-z",
-        /// [`Feel::ramp_up`](crate::sheet::Feel::ramp_up).
-        RampUp = "ramp-up",
-        /// [`Feel::ramp_down`](crate::sheet::Feel::ramp_down).
-        RampDown = "ramp-down",
-    }
-}
-
-spelled! {
     /// What can be done with a profile.
     #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
     #[non_exhaustive]
@@ -118,10 +88,8 @@ pub enum Spot {
     Cell(Cell),
     /// What the page of feel is about: all actions or one.
     About,
-    /// A number or switch of feel.
-    Dial(DeviceKind, Dial),
-    /// Something that makes the game easier to play with.
-    Ease(Ease),
+    /// A part of a setting: of what the page is about, of a device kind or of a touch zone.
+    Setting(ActsOn, Parameter, ParameterPart),
     /// Makes a new profile.
     NewProfile,
     /// Takes a profile in that comes as text.
@@ -136,8 +104,6 @@ pub enum Spot {
     Family,
     /// A part of the pad, or an input of another controller.
     Part(Input),
-    /// One number of where an on-screen button or stick lies.
-    Zone(TouchName, ZoneKnob),
     /// A deed on a kind of controller that is no pad by itself.
     Controller(Option<UsbId>, ControllerDeed),
     /// Who plays with a device.
@@ -158,13 +124,13 @@ impl Spot {
     /// The page on which it is a number or a switch that has something to go back to; none of others.
     pub(super) const fn number_is_on(self) -> Option<Page> {
         match self {
-            Spot::Dial(..) | Spot::Ease(_) => Some(Page::Feel),
-            Spot::Zone(..) => Some(Page::Touch),
+            Spot::Setting(ActsOn::Zone(_), ..) => Some(Page::Touch),
+            Spot::Setting(..) => Some(Page::Feel),
             _ => None,
         }
     }
 
-    /// A name that stays: `page feel`, `cell walk.up keyboard-1`, `dial gamepad dead-zone`. For tests,
+    /// A name that stays: `page feel`, `cell walk.up keyboard-1`, `feel gamepad dead-zone`. For tests,
     /// and for arrows that point something out.
     pub fn id(self, sheet: &Sheet) -> String {
         match self {
@@ -172,8 +138,14 @@ impl Spot {
             Spot::Tool(tool) => format!("tool {}", tool.word()),
             Spot::Cell(cell) => format!("cell {} {}", sheet.row_name(cell.row), cell.column),
             Spot::About => "about".to_owned(),
-            Spot::Dial(kind, dial) => format!("dial {kind} {}", dial.word()),
-            Spot::Ease(ease) => format!("ease {}", ease.word()),
+            Spot::Setting(reach, parameter, part) => {
+                let word = parameter.part_word(part);
+                match reach {
+                    ActsOn::Inputs(kind) => format!("feel {kind} {word}"),
+                    ActsOn::Actions => format!("ease {word}"),
+                    ActsOn::Zone(name) => format!("zone {name} {word}"),
+                }
+            }
             Spot::NewProfile => "new-profile".to_owned(),
             Spot::Import => "import".to_owned(),
             Spot::Profile(n, deed) => format!("profile {} {}", n + 1, deed.word()),
@@ -181,7 +153,6 @@ impl Spot {
             Spot::Key(place) => format!("key {place}"),
             Spot::Family => "family".to_owned(),
             Spot::Part(input) => format!("part {input}"),
-            Spot::Zone(name, knob) => format!("zone {name} {}", knob.word()),
             Spot::Controller(kind, deed) => {
                 format!("controller {} {}", Mappings::kind_name(kind), deed.word())
             }

@@ -3,10 +3,9 @@
 use super::{
     ControlsScreen, Item, Page, Role, RowView, ScreenView, Section, Spot, TouchView, ZoneView,
 };
-use crate::draft::Bind;
-use crate::input::{Input, Placement, TouchName, TouchZones, ZoneKnob};
+use crate::input::{Input, Placement, TouchName, TouchZones};
 use crate::law::Bound;
-use crate::sheet::ColumnKind;
+use crate::sheet::{ActsOn, ColumnKind, Parameter, ParameterPart, Parameters, Scope};
 use crate::words::Telling;
 
 /// By which part a zone is dragged.
@@ -66,20 +65,20 @@ impl ControlsScreen {
             return false;
         }
         let (shift, size) = (held.placement.shift(), held.placement.size());
-        let (knob, placement) = match held.grip {
+        let (parameter, placement) = match held.grip {
             Grip::Middle => {
                 let shift = [0, 1].map(|n| shift[n] + by[n] / held.screen[n]);
-                (ZoneKnob::X, Placement::new(shift, size))
+                (Parameter::ShiftX, Placement::new(shift, size))
             }
             Grip::Corner => {
                 let far = |n: usize| (1.0 + 2.0 * by[n] / held.size[n].max(f32::EPSILON)).abs();
                 (
-                    ZoneKnob::Size,
+                    Parameter::Size,
                     Placement::new(shift, size * far(0).max(far(1))),
                 )
             }
         };
-        let spot = Spot::Zone(held.name, knob);
+        let spot = Spot::Setting(ActsOn::Zone(held.name), parameter, ParameterPart::Whole);
         self.focus_on(spot);
         self.place(spot, held.name, placement);
         true
@@ -89,8 +88,8 @@ impl ControlsScreen {
     pub(super) fn place(&mut self, spot: Spot, name: TouchName, placement: Placement) {
         let placement = self.zones.within(name, placement);
         self.in_one_step(spot, |screen| {
-            screen.draft.place_zone(name, placement);
-            Ok(Bind::Done)
+            let to = Parameters::of_placement(placement);
+            screen.draft.set_parameters(&Scope::zone(name), &to)
         });
     }
 
@@ -161,7 +160,8 @@ impl ControlsScreen {
     }
 
     fn zone_row(&self, zone: &ZoneView) -> RowView {
-        let item = |knob: ZoneKnob| self.view_number(Spot::Zone(zone.name, knob));
+        let reach = ActsOn::Zone(zone.name);
+        let item = |parameter| self.view_number((reach, parameter, ParameterPart::Whole));
         let title = self.zone_title(zone.name);
         RowView {
             title: match zone.does {
@@ -171,7 +171,7 @@ impl ControlsScreen {
                 }
                 false => title,
             },
-            items: ZoneKnob::ALL.into_iter().map(item).collect(),
+            items: Parameter::of(reach).map(item).collect(),
             lit: zone.touched,
             ..RowView::default()
         }

@@ -51,7 +51,7 @@ impl State {
     #[inline]
     pub(super) fn is_latched(&self, wiring: &Wiring, wire: &Wire, part: Control) -> bool {
         !self.latches.on.is_empty()
-            && wiring.actions[usize::from(wire.action)].latch
+            && wiring.actions[usize::from(wire.action)].easing.latch
             && self.latches.has(part, self.now)
     }
 
@@ -93,10 +93,10 @@ impl State {
         let action = held_in.find_map(|&i| {
             let wire = &wiring.wires[usize::from(i)];
             let action = &wiring.actions[usize::from(wire.action)];
-            action.latch.then_some(action)
+            action.easing.latch.then_some(action)
         });
         let Some(action) = action else { return };
-        let tapped = !down.used && self.now <= down.at.plus_secs(action.timing.tap_within);
+        let tapped = !down.used && self.now <= down.at.plus_secs(action.easing.tap_within);
         let was_on = self.latches.has(part, self.now);
         self.latches.on.retain(|l| l.part != part);
         if tapped && !was_on {
@@ -107,7 +107,7 @@ impl State {
 
     /// A chord begins: what is latched for it stays so until it is over.
     pub(super) fn pin_latches(&mut self, wiring: &Wiring, wire: &Wire) {
-        if !self.latches.on.is_empty() && wiring.actions[usize::from(wire.action)].latch {
+        if !self.latches.on.is_empty() && wiring.actions[usize::from(wire.action)].easing.latch {
             let (parts, now) = (wiring.held_of(wire), self.now);
             let of_it = |l: &&mut Latch| parts.iter().flatten().any(|p| *p == l.part);
             let on = self.latches.on.iter_mut().filter(|l| now <= l.at);
@@ -117,7 +117,7 @@ impl State {
 
     /// A chord is over, and what was latched for it, unless another chord goes on with it.
     pub(super) fn end_latches(&mut self, wiring: &Wiring, wire: &Wire) {
-        if self.latches.on.is_empty() || !wiring.actions[usize::from(wire.action)].latch {
+        if self.latches.on.is_empty() || !wiring.actions[usize::from(wire.action)].easing.latch {
             return;
         }
         let parts = wiring.held_of(wire);
@@ -126,7 +126,7 @@ impl State {
             wiring.held_in(part).iter().any(|&i| {
                 let other = &wiring.wires[usize::from(i)];
                 let phase = wires[usize::from(i)].phase;
-                wiring.actions[usize::from(other.action)].latch
+                wiring.actions[usize::from(other.action)].easing.latch
                     && matches!(phase, Phase::On | Phase::Pending)
             })
         };

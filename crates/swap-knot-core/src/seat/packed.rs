@@ -305,9 +305,9 @@ impl State {
             }
             let action = usize::from(wire.action);
             match wire.part {
-                Part::Port(_) if !wire.analog && wiring.actions[action].toggle => {}
+                Part::Port(_) if !wire.analog && wiring.actions[action].easing.toggle => {}
                 Part::Port(port) => ports[usize::from(port)] += 1,
-                Part::Switch if wiring.actions[action].toggle => {}
+                Part::Switch if wiring.actions[action].easing.toggle => {}
                 Part::Switch | Part::Whole => actions[action] += 1,
             }
         }

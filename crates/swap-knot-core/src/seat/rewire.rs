@@ -58,7 +58,7 @@ impl State {
         for (index, action) in old.wiring().actions.iter().enumerate() {
             let goes_on = moves.actions[index].is_some_and(|now| {
                 let now = new.wiring().actions[usize::from(now)];
-                now.toggle && now.shape == action.shape
+                now.easing.toggle && now.shape == action.shape
             });
             if !goes_on {
                 self.unlatch(old.wiring(), index as u16);
@@ -262,7 +262,7 @@ fn key<'a>(rig: &'a Rig, wire: &Wire) -> Key<'a> {
     Key {
         action: &rig.sheet().declared(id).name,
         shape: action.shape,
-        toggle: action.toggle,
+        toggle: action.easing.toggle,
         whole: wire.part == Part::Whole,
         analog: wire.analog,
         arm,

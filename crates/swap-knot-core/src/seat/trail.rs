@@ -204,7 +204,7 @@ impl State {
         let wire = &wiring.wires[usize::from(index)];
         let began = self.log.since(before).any(|h| h.edge == Edge::Began);
         let toggles = match wire.part {
-            Part::Switch => wiring.actions[usize::from(wire.action)].toggle,
+            Part::Switch => wiring.actions[usize::from(wire.action)].easing.toggle,
             _ => toggles(wiring, wire),
         };
         let is_latched = match wire.part {
@@ -223,7 +223,7 @@ impl State {
     #[cold]
     pub(super) fn tell_waiting(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
-        let timing = &wiring.actions[usize::from(wire.action)].timing;
+        let timing = &wiring.actions[usize::from(wire.action)].easing;
         let state = &self.wires[usize::from(index)];
         let until = match (wire.manner, state.phase) {
             (Manner::Hold, _) => Some(state.since.plus_secs(timing.hold_after)),

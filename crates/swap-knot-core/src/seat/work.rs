@@ -90,7 +90,7 @@ impl State {
     /// Whether everything that a chord wants held was pressed just before.
     pub(super) fn came_together(&self, wiring: &Wiring, wire: &Wire) -> bool {
         let within = wiring.actions[usize::from(wire.action)]
-            .timing
+            .easing
             .together_within;
         let soon = |control: Control| {
             self.is_held(control) && self.now <= self.pressed_at[control.index()].plus_secs(within)
@@ -167,7 +167,9 @@ impl State {
     #[inline]
     pub(super) fn engage(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
         let now = self.now;
-        let ignore = wiring.actions[usize::from(wire.action)].ignore_within;
+        let ignore = wiring.actions[usize::from(wire.action)]
+            .easing
+            .ignore_within;
         let let_go_at = self.wires[usize::from(index)].let_go_at;
         if ignore > 0.0 && let_go_at.is_some_and(|at| now < at.plus_secs(ignore)) {
             self.tell(wiring, wire.control, Some(index), Outcome::TooSoon);
@@ -193,13 +195,13 @@ impl State {
             Manner::Release | Manner::Tap => state.phase = Phase::Pending,
             Manner::Hold => {
                 state.phase = Phase::Pending;
-                let after = wiring.actions[usize::from(wire.action)].timing.hold_after;
+                let after = wiring.actions[usize::from(wire.action)].easing.hold_after;
                 let due = now.plus_secs(after);
                 self.timers.push((due, index));
                 self.next_timer = self.next_timer.min(due);
             }
             Manner::DoubleTap => {
-                let timing = &wiring.actions[usize::from(wire.action)].timing;
+                let timing = &wiring.actions[usize::from(wire.action)].easing;
                 let in_time = now <= since.plus_secs(timing.double_tap_within);
                 if phase == Phase::Tapped && in_time {
                     state.phase = Phase::On;
@@ -253,7 +255,7 @@ impl State {
                 let since = state.since;
                 let wire = &wiring.wires[usize::from(index)];
                 let action = wire.action;
-                let timing = &wiring.actions[usize::from(action)].timing;
+                let timing = &wiring.actions[usize::from(action)].easing;
                 match wire.manner {
                     Manner::Release => self.pulse(wiring, index),
                     Manner::Tap if self.now <= since.plus_secs(timing.tap_within) => {
@@ -373,7 +375,7 @@ impl State {
     pub(super) fn turn_on(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
         match wire.part {
-            Part::Switch if wiring.actions[usize::from(wire.action)].toggle => {
+            Part::Switch if wiring.actions[usize::from(wire.action)].easing.toggle => {
                 let state = &mut self.actions[usize::from(wire.action)];
                 state.latched = !state.latched;
                 match state.latched {
@@ -399,7 +401,7 @@ impl State {
     pub(super) fn turn_off(&mut self, wiring: &Wiring, index: u16) {
         let wire = &wiring.wires[usize::from(index)];
         match wire.part {
-            Part::Switch if wiring.actions[usize::from(wire.action)].toggle => {}
+            Part::Switch if wiring.actions[usize::from(wire.action)].easing.toggle => {}
             Part::Switch => self.action_off(wire.action),
             Part::Whole => {
                 self.action_off(wire.action);
@@ -557,7 +559,7 @@ impl State {
 /// Whether a wire flips its arm or pull rather than holding it: keys and buttons do where the action
 /// toggles, and what follows how far it is in does not.
 pub(super) fn toggles(wiring: &Wiring, wire: &Wire) -> bool {
-    !wire.analog && wiring.actions[usize::from(wire.action)].toggle
+    !wire.analog && wiring.actions[usize::from(wire.action)].easing.toggle
 }
 
 /// The arm that a port is, for actions that have arms.

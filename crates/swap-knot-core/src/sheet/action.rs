@@ -2,8 +2,7 @@
 
 use std::sync::LazyLock;
 
-use super::{ActionId, Arm, FeelPatch, GroupId, Manner, Shape, SituationId, Stamp};
-use crate::input::DeviceKind;
+use super::{ActionId, Arm, GroupId, Manner, Settings, Shape, SituationId, Stamp};
 use crate::text::spelled;
 
 spelled! {
@@ -17,31 +16,6 @@ spelled! {
         Latest = "latest",
         /// The one pressed first wins.
         First = "first",
-    }
-}
-
-/// The times that tell a tap from a hold, in seconds.
-#[derive(Clone, Copy, Debug, PartialEq)]
-#[non_exhaustive]
-pub struct Timing {
-    /// Down for this long is a hold.
-    pub hold_after: f32,
-    /// Up again within this is a tap.
-    pub tap_within: f32,
-    /// A second press within this of the first is a double tap.
-    pub double_tap_within: f32,
-    /// The parts of a chord that are pressed together come within this of each other.
-    pub together_within: f32,
-}
-
-impl Default for Timing {
-    fn default() -> Self {
-        Timing {
-            hold_after: 0.5,
-            tap_within: 0.25,
-            double_tap_within: 0.35,
-            together_within: 0.08,
-        }
     }
 }
 
@@ -71,10 +45,6 @@ pub struct Action {
     pub while_paused: bool,
     /// Whether its keys reach it while the player types text.
     pub while_typing: bool,
-    /// Whether one press switches it on and the next off, unless the player prefers otherwise. Of an
-    /// action with arms each does so by itself, and ends its opposite; what follows how far it is in,
-    /// such as a stick, is not about it.
-    pub toggle: bool,
     /// Whether an input that is held already works it again when its situation comes back; see
     /// [`Action::resumes`] for what it is where the sheet does not say.
     pub resume: Option<bool>,
@@ -87,10 +57,8 @@ pub struct Action {
     /// Whether the player may have it eased, see [`Easing`](crate::sheet::Easing): not where skill is the
     /// game, such as in a rhythm.
     pub ease: bool,
-    /// Its times.
-    pub timing: Timing,
-    /// Its feel for each device kind, over that of the sheet.
-    pub feel: [FeelPatch; DeviceKind::ALL.len()],
+    /// What the sheet sets for it, over what it sets for all: its times, its feel on each device kind.
+    pub settings: Settings,
     /// Other actions that it is content to share inputs with.
     pub share: Vec<ActionId>,
     pub(super) arms: Vec<Arm>,
@@ -116,13 +84,11 @@ impl Action {
             off: true,
             while_paused: false,
             while_typing: false,
-            toggle: false,
             resume: None,
             opposite: Opposite::Neither,
             rate: false,
             ease: false,
-            timing: Timing::default(),
-            feel: Default::default(),
+            settings: Settings::default(),
             share: Vec::new(),
             arms: Vec::new(),
             menu_arms: Vec::new(),

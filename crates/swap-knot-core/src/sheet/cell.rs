@@ -173,7 +173,7 @@ pub struct Binding {
     /// Whether no other modifier may be held.
     pub strict: bool,
     /// Whether its parts are pressed together: in any order, within
-    /// [`Timing::together_within`](crate::sheet::Timing::together_within) of each other.
+    /// [`Easing::together_within`](crate::sheet::Easing::together_within) of each other.
     pub together: bool,
 }
 

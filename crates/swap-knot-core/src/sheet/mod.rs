@@ -2,44 +2,45 @@
 
 mod action;
 mod cell;
-mod ease;
 mod essential;
-mod feel;
 mod ids;
 mod meet;
 mod mistake;
 mod read;
 mod refs;
 mod rust;
+pub(crate) mod settings;
 mod shape;
 mod situation;
 mod switch;
 mod typed;
 mod works;
 
-use std::collections::{BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::ops::Range;
 use std::sync::Arc;
 
 pub use crate::text::Mistake;
-pub use action::{Action, Opposite, Timing};
+pub use action::{Action, Opposite};
 pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, How, Row, TitledRow};
-pub use ease::{Ease, EaseOutOfRange, EaseValue, Easing};
 pub(crate) use essential::lacking;
-pub(crate) use feel::LOOSE;
-pub use feel::{DeadZone, DeadZoneForm, Feel, FeelPatch, Knob, KnobValue, OutOfRange};
 pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
 pub use mistake::SheetError;
-pub(crate) use read::{UNBOUND, titled};
+pub(crate) use read::{UNBOUND, setting, titled};
 pub use refs::{ActionRef, RowRef, SituationRef};
+pub use settings::{
+    ActsOn, BadSetting, DeadZone, DeadZoneForm, Easing, Feel, Parameter, ParameterPart,
+    ParameterValue, Parameters, Scope, Settings,
+};
+pub(crate) use settings::{LOOSE, Slider};
 pub use shape::{Arm, Manner, Shape};
 pub use situation::{Cover, Situation};
 pub use typed::{Actions, Situations, TypedError};
 pub use works::Misfit;
 pub(crate) use works::{Works, can_work, fits_cell, works};
 
-use crate::input::{Chord, DeviceKind, Input};
+use crate::input::{Chord, Input};
 
 /// What a game declares about its controls, read from its sheet.
 ///
@@ -81,8 +82,8 @@ struct Data {
     ranges: Vec<Range<usize>>,
     reserved: Vec<Input>,
     presets: Vec<Preset>,
-    /// Its feel for each device kind, which every action's own lies over.
-    feel: [FeelPatch; DeviceKind::ALL.len()],
+    /// What it sets for all actions, which every action's own lies over.
+    settings: Settings,
     renamed: Vec<(String, String)>,
     removed: Vec<String>,
 }
@@ -117,7 +118,7 @@ pub struct Group {
     pub title: String,
 }
 
-/// A named set of bindings that ships with the game.
+/// A named set of bindings and settings that ships with the game.
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub struct Preset {
@@ -127,6 +128,8 @@ pub struct Preset {
     pub title: String,
     /// What each cell holds instead of its default; `None` is unbound.
     pub cells: Vec<(Cell, Option<Chord>)>,
+    /// What it sets beside the bindings.
+    pub settings: BTreeMap<Scope, Parameters>,
 }
 
 impl Sheet {
@@ -359,9 +362,9 @@ impl Sheet {
         &self.0.reserved
     }
 
-    /// What it says of feel on a device kind, for all actions.
-    pub fn feel(&self, kind: DeviceKind) -> FeelPatch {
-        self.0.feel[kind as usize]
+    /// What it sets for all actions.
+    pub fn settings(&self) -> &Settings {
+        &self.0.settings
     }
 
     /// The presets that ship with the game.

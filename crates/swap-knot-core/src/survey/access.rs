@@ -6,7 +6,7 @@ use super::reach::reaches_key;
 use crate::input::{DeviceKind, Input, PadButton, Stick};
 use crate::law::Bound;
 use crate::layout::{Hand, Resolver};
-use crate::sheet::{ColumnKind, Ease, Manner, Row, Sheet};
+use crate::sheet::{ColumnKind, Manner, Parameter, Row, Sheet};
 
 /// Something that not every hand can do, wanted by every binding that a row has on some devices.
 #[derive(Clone, Debug, PartialEq)]
@@ -21,7 +21,7 @@ pub struct Demand {
     /// The bindings that want it, as text.
     pub chords: Vec<String>,
     /// What a player can have eased about it; nothing where the sheet says `ease = false`.
-    pub eased_by: Option<Ease>,
+    pub eased_by: Option<Parameter>,
 }
 
 /// What a binding wants of a hand.
@@ -57,13 +57,13 @@ const LONG: f32 = 0.3;
 ///
 /// ```
 /// use swap_knot::check::demands;
-/// use swap_knot::sheet::Ease;
+/// use swap_knot::sheet::Parameter;
 /// use swap_knot::{Layout, Profile, Rig, Sheet};
 ///
 /// let sheet = Sheet::from_toml("game = \"slack-water\"\n[actions.stow]\nbind = \"Ctrl+KeyK\"")?;
 /// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let found = demands(&sheet, rig.bindings(), rig.resolver());
-/// assert_eq!(found[0].eased_by, Some(Ease::Latch));
+/// assert_eq!(found[0].eased_by, Some(Parameter::Latch));
 /// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 pub fn demands(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec<Demand> {
@@ -97,9 +97,9 @@ pub fn demands(sheet: &Sheet, bindings: &[Bound], on: &Resolver) -> Vec<Demand> 
 
 fn wants(bound: &Bound, on: &Resolver) -> Vec<Wants> {
     let mut all = Vec::new();
-    let timing = bound.timing;
+    let easing = bound.easing;
     if bound.together {
-        let seconds = timing.together_within;
+        let seconds = easing.together_within;
         all.push(Wants::AtOnce { seconds });
     } else if !bound.chord.is_plain() {
         let one = Hand::ALL.iter().any(|hand| {
@@ -113,11 +113,11 @@ fn wants(bound: &Bound, on: &Resolver) -> Vec<Wants> {
         });
     }
     match bound.manner {
-        Manner::Hold if timing.hold_after >= LONG => all.push(Wants::Hold {
-            seconds: timing.hold_after,
+        Manner::Hold if easing.hold_after >= LONG => all.push(Wants::Hold {
+            seconds: easing.hold_after,
         }),
         Manner::DoubleTap => all.push(Wants::QuickRepeat {
-            seconds: timing.double_tap_within,
+            seconds: easing.double_tap_within,
         }),
         _ => {}
     }
@@ -166,11 +166,11 @@ impl Wants {
         std::mem::discriminant(&self) == std::mem::discriminant(&other)
     }
 
-    fn eased_by(self) -> Ease {
+    fn eased_by(self) -> Parameter {
         match self {
-            Wants::Together | Wants::BothHands => Ease::Latch,
-            Wants::AtOnce { .. } => Ease::TogetherWithin,
-            Wants::Hold { .. } | Wants::QuickRepeat { .. } => Ease::Press,
+            Wants::Together | Wants::BothHands => Parameter::Latch,
+            Wants::AtOnce { .. } => Parameter::TogetherWithin,
+            Wants::Hold { .. } | Wants::QuickRepeat { .. } => Parameter::Press,
         }
     }
 }
@@ -197,9 +197,9 @@ impl Demand {
     /// What a player can have eased about it, in words, for the developer.
     pub const fn remedy(&self) -> &'static str {
         match self.eased_by {
-            Some(Ease::Latch) => "a player can have what is held latched by a tap (`latch`)",
-            Some(Ease::Press) => "a player can have it worked by a press (`press`)",
-            Some(Ease::TogetherWithin) => "a player can have more time (`together-within`)",
+            Some(Parameter::Latch) => "a player can have what is held latched by a tap (`latch`)",
+            Some(Parameter::Press) => "a player can have it worked by a press (`press`)",
+            Some(Parameter::TogetherWithin) => "a player can have more time (`together-within`)",
             Some(_) => "a player can have it eased",
             None => "nothing eases it, since the sheet says `ease = false`",
         }

@@ -1,5 +1,6 @@
 //! A left-handed preset, drafted by mirroring the board.
 
+use std::collections::BTreeMap;
 use std::fmt::Write as _;
 
 use crate::conflict::{Conflict, unsettled};
@@ -85,6 +86,7 @@ pub fn mirror(
             name: name.to_owned(),
             title,
             cells,
+            settings: BTreeMap::new(),
         },
         conflicts: new,
         unmoved,
@@ -94,7 +96,10 @@ pub fn mirror(
 impl Mirrored {
     /// The preset as it stands in a sheet.
     pub fn to_toml(&self, sheet: &Sheet) -> String {
-        let Preset { name, title, cells } = &self.preset;
+        // A mirror turns round what is bound; what is set stays as it is.
+        let Preset {
+            name, title, cells, ..
+        } = &self.preset;
         let mut out = format!("[presets.{name}]\ntitle = \"{title}\"\n[presets.{name}.bind]\n");
         let mut rows: Vec<Row> = cells.iter().map(|(c, _)| c.row).collect();
         rows.dedup();

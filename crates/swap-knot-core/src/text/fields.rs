@@ -204,12 +204,7 @@ impl<'t, 's> Fields<'t, 's> {
         key: &'static str,
         report: &mut Report<'_>,
     ) -> Option<bool> {
-        let value = self.value(key)?;
-        let found = value.get_ref().as_bool();
-        if found.is_none() {
-            wrong_type(&format!("`{key}`"), "true or false", value, report);
-        }
-        found
+        boolean(key, self.value(key)?, report)
     }
 
     pub(crate) fn integer(
@@ -239,17 +234,7 @@ impl<'t, 's> Fields<'t, 's> {
         range: std::ops::RangeInclusive<f32>,
         report: &mut Report<'_>,
     ) -> Option<f32> {
-        let value = self.value(key)?;
-        let wanted = || format!("a number from {} to {}", range.start(), range.end());
-        match number(value) {
-            Some(found) if range.contains(&found) => return Some(found),
-            Some(found) => report.add(
-                value.span().start,
-                format!("`{key}` wants {}; {found} is not", wanted()),
-            ),
-            None => wrong_type(&format!("`{key}`"), &wanted(), value, report),
-        }
-        None
+        number_in(key, self.value(key)?, range, report)
     }
 
     /// One of a few words.
@@ -277,21 +262,8 @@ impl<'t, 's> Fields<'t, 's> {
         key: &'static str,
         report: &mut Report<'_>,
     ) -> Vec<(&'t str, usize)> {
-        let Some(value) = self.value(key) else {
-            return Vec::new();
-        };
-        let mut out = Vec::new();
-        let items = match value.get_ref().as_array() {
-            Some(items) => items.iter().collect(),
-            None => vec![value],
-        };
-        for item in items {
-            match item.get_ref().as_str() {
-                Some(text) => out.push((text, report.inside(item))),
-                None => wrong_type(&format!("`{key}`"), "texts in quotes", item, report),
-            }
-        }
-        out
+        let value = self.value(key);
+        value.map_or_else(Vec::new, |value| texts(key, value, report))
     }
 
     /// Reports every key that was not asked for.
@@ -307,6 +279,58 @@ impl<'t, 's> Fields<'t, 's> {
 pub(crate) fn integer(value: &Spanned<DeValue<'_>>) -> Option<u32> {
     let n = value.get_ref().as_integer()?;
     u32::from_str_radix(n.as_str(), n.radix()).ok()
+}
+
+/// What a switch is set to.
+pub(crate) fn boolean(
+    key: &str,
+    value: &Spanned<DeValue<'_>>,
+    report: &mut Report<'_>,
+) -> Option<bool> {
+    let found = value.get_ref().as_bool();
+    if found.is_none() {
+        wrong_type(&format!("`{key}`"), "true or false", value, report);
+    }
+    found
+}
+
+/// A number within a range.
+pub(crate) fn number_in(
+    key: &str,
+    value: &Spanned<DeValue<'_>>,
+    range: std::ops::RangeInclusive<f32>,
+    report: &mut Report<'_>,
+) -> Option<f32> {
+    let wanted = || format!("a number from {} to {}", range.start(), range.end());
+    match number(value) {
+        Some(found) if range.contains(&found) => return Some(found),
+        Some(found) => report.add(
+            value.span().start,
+            format!("`{key}` wants {}; {found} is not", wanted()),
+        ),
+        None => wrong_type(&format!("`{key}`"), &wanted(), value, report),
+    }
+    None
+}
+
+/// A text, or a list of texts, each with where it begins.
+pub(crate) fn texts<'t>(
+    key: &str,
+    value: &'t Spanned<DeValue<'_>>,
+    report: &mut Report<'_>,
+) -> Vec<(&'t str, usize)> {
+    let mut out = Vec::new();
+    let items = match value.get_ref().as_array() {
+        Some(items) => items.iter().collect(),
+        None => vec![value],
+    };
+    for item in items {
+        match item.get_ref().as_str() {
+            Some(text) => out.push((text, report.inside(item))),
+            None => wrong_type(&format!("`{key}`"), "texts in quotes", item, report),
+        }
+    }
+    out
 }
 
 pub(crate) fn number(value: &Spanned<DeValue<'_>>) -> Option<f32> {

@@ -21,7 +21,9 @@ mod place;
 mod spelled;
 
 pub(crate) use failure::{debug_as_text, write_lines};
-pub(crate) use fields::{Fields, Report, integer, number, unknown, wrong_type};
+pub(crate) use fields::{
+    Fields, Report, boolean, integer, number, number_in, texts, unknown, wrong_type,
+};
 pub use mistake::Mistake;
 pub(crate) use names::is_name;
 pub(crate) use nearest::nearest;

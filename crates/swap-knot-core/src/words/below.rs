@@ -1,7 +1,7 @@
-//! What cannot stand in a cell, and numbers out of range.
+//! What cannot stand in a cell, and settings that take no such value.
 
 use super::{Tell, Telling};
-use crate::sheet::{ColumnKind, EaseOutOfRange, Misfit, OutOfRange};
+use crate::sheet::{BadSetting, ColumnKind, Misfit, ParameterPart};
 
 impl Tell for Misfit {
     fn tell(&self, to: &Telling<'_>) -> String {
@@ -22,28 +22,29 @@ impl Tell for Misfit {
     }
 }
 
-impl Tell for OutOfRange {
+impl Tell for BadSetting {
     fn tell(&self, to: &Telling<'_>) -> String {
-        let setting = to.say(&format!("knob-{}", self.knob.word()), &[]);
-        out_of_range(
-            to,
-            &setting,
-            [self.least, self.most].map(|n| to.words().number(n)),
-        )
+        match *self {
+            BadSetting::OutOfRange {
+                parameter,
+                least,
+                most,
+                ..
+            } => {
+                let number = |n: f32| match parameter.is_time() {
+                    true => to.say("value-seconds", &[("seconds", &to.words().number(n))]),
+                    false => to.words().number(n),
+                };
+                let (least, most) = (number(least), number(most));
+                let setting = to.parameter(parameter, ParameterPart::Whole);
+                let values = [("setting", &*setting), ("least", &least), ("most", &most)];
+                to.say("refused-out-of-range", &values)
+            }
+            BadSetting::OtherForm { .. } | BadSetting::Misplaced { .. } => {
+                to.say("refused-not-understood", &[])
+            }
+        }
     }
-}
-
-impl Tell for EaseOutOfRange {
-    fn tell(&self, to: &Telling<'_>) -> String {
-        let setting = to.say(&format!("ease-{}", self.ease.word()), &[]);
-        let seconds = |n: f32| to.say("value-seconds", &[("seconds", &to.words().number(n))]);
-        out_of_range(to, &setting, [self.least, self.most].map(seconds))
-    }
-}
-
-fn out_of_range(to: &Telling<'_>, setting: &str, [least, most]: [String; 2]) -> String {
-    let values = [("setting", setting), ("least", &least), ("most", &most)];
-    to.say("refused-out-of-range", &values)
 }
 
 /// The name of some devices' columns.

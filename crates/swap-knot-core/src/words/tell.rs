@@ -3,7 +3,7 @@
 use super::{Form, On, Saying, Words};
 use crate::input::{Chord, Input};
 use crate::layout::Resolver;
-use crate::sheet::{Row, Sheet, SituationId, TitledRow};
+use crate::sheet::{Parameter, ParameterPart, Row, Sheet, SituationId, TitledRow};
 
 /// Something that can be told to a player: a refusal, a conflict, a report of loading.
 ///
@@ -140,6 +140,11 @@ impl<'a> Telling<'a> {
             Some(row) => self.row(row),
             None => self.words.title_of_name("action", name),
         }
+    }
+
+    /// What a part of a setting is called.
+    pub(crate) fn parameter(&self, parameter: Parameter, part: ParameterPart) -> String {
+        self.say(&parameter.message(part), &[])
     }
 
     /// A setting of one action or of all of them.

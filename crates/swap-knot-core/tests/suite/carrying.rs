@@ -4,7 +4,7 @@ use crate::common::{cell, chord, demo, small, us};
 use proptest::prelude::*;
 use swap_knot::keep::Newer;
 use swap_knot::remap::{CarriedOver, Menu, Merged, Mine, Reset, seat_conflicts};
-use swap_knot::sheet::{Column, ColumnKind, FeelPatch};
+use swap_knot::sheet::{Column, ColumnKind, Parameter, Parameters};
 use swap_knot::{Bind, DeviceKind, Draft, Layout, Place, Profile, Rig, Settle, Sheet};
 
 fn with(sheet: &Sheet, list: &[(&str, &str)]) -> Profile {
@@ -106,7 +106,9 @@ fn two_machines_merge_against_what_both_started_from() {
             ("photo keyboard-1", "F8"),
         ],
     );
-    theirs.set_toggle("lantern", Some(false));
+    theirs
+        .set_parameters("lantern", &Parameters::new().with(Parameter::Toggle, false))
+        .unwrap();
     let (merged, overruled) = ours.merged(&base, &theirs, Newer::Theirs);
     let mut wanted = with(
         &sheet,
@@ -116,7 +118,9 @@ fn two_machines_merge_against_what_both_started_from() {
             ("photo keyboard-1", "F8"),
         ],
     );
-    wanted.set_toggle("lantern", Some(false));
+    wanted
+        .set_parameters("lantern", &Parameters::new().with(Parameter::Toggle, false))
+        .unwrap();
     assert_eq!(merged, wanted);
     let told: Vec<String> = overruled.iter().map(ToString::to_string).collect();
     assert_eq!(told, ["horn keyboard-1: unbound was kept and KeyB dropped"]);
@@ -286,10 +290,14 @@ fn drafts_add_move_and_tell_in_words() {
     draft
         .choose_preset(Some("left-handed"), Mine::Keep)
         .unwrap();
-    draft.set_toggle("lantern", Some(false)).unwrap();
-    let mut feel = FeelPatch::default();
-    feel.sensitivity = Some(1.5);
-    draft.set_feel(None, DeviceKind::Gamepad, feel).unwrap();
+    draft
+        .set_parameter("lantern", Parameter::Toggle, false)
+        .map(drop)
+        .unwrap();
+    draft
+        .set_parameter(DeviceKind::Gamepad, Parameter::Sensitivity, 1.5)
+        .map(drop)
+        .unwrap();
     insta::assert_snapshot!(draft.summary().join("\n"), @"
     Walk to port: J instead of Q
     Walk to starboard: L instead of D

@@ -4,7 +4,7 @@
 use crate::common::{Hand, cell, demo, small, us};
 use swap_knot::check::{Wants, demands};
 use swap_knot::play::Outcome;
-use swap_knot::sheet::{Arm, Ease, Easing, Manner};
+use swap_knot::sheet::{Arm, Manner, Parameter, ParameterValue, Parameters, Scope};
 use swap_knot::{
     Bind, DeviceId, DeviceKind, Draft, EventKind, Layout, Place, Profile, Prompt, Rig, Settle,
     Sheet,
@@ -42,11 +42,13 @@ const SHEET: &str = r#"
     bind = "KeyB"
 "#;
 
-fn eased(action: Option<&str>, set: impl FnOnce(&mut Easing)) -> Profile {
-    let mut easing = Easing::default();
-    set(&mut easing);
+fn eased(scope: Scope, set: &[(Parameter, ParameterValue)]) -> Profile {
+    let mut own = Parameters::new();
+    for (parameter, value) in set {
+        own.set(*parameter, Some(*value));
+    }
     let mut profile = Profile::default();
-    profile.set_easing(action, easing).unwrap();
+    profile.set_parameters(scope, &own).unwrap();
     profile
 }
 
@@ -58,7 +60,10 @@ fn hand(profile: &Profile) -> (Sheet, Hand) {
 
 #[test]
 fn arms_toggle_end_their_opposite_and_outlast_a_menu() {
-    let (sheet, mut hand) = hand(&eased(None, |e| e.toggle = Some(true)));
+    let (sheet, mut hand) = hand(&eased(
+        Scope::ALL_ACTIONS,
+        &[(Parameter::Toggle, true.into())],
+    ));
     let walk = sheet.find("walk").unwrap();
     let tap = |hand: &mut Hand, place| {
         hand.key(place, true).key(place, false).wait(300);
@@ -89,7 +94,7 @@ fn arms_toggle_end_their_opposite_and_outlast_a_menu() {
 
 #[test]
 fn a_tap_latches_a_held_part_and_there_are_ways_out() {
-    let (sheet, mut hand) = hand(&eased(Some("stow"), |e| e.latch = Some(true)));
+    let (sheet, mut hand) = hand(&eased("stow".into(), &[(Parameter::Latch, true.into())]));
     let (stow, kite) = (sheet.find("stow").unwrap(), sheet.find("kite").unwrap());
     let tap = |hand: &mut Hand, place| {
         hand.key(place, true).key(place, false).tick();
@@ -137,10 +142,13 @@ fn a_tap_latches_a_held_part_and_there_are_ways_out() {
 
 #[test]
 fn quick_repeats_are_ignored_and_times_are_the_players() {
-    let (sheet, mut hand) = hand(&eased(None, |e| {
-        e.ignore_within = Some(0.2);
-        e.hold_after = Some(1.5);
-    }));
+    let (sheet, mut hand) = hand(&eased(
+        Scope::ALL_ACTIONS,
+        &[
+            (Parameter::IgnoreWithin, 0.2.into()),
+            (Parameter::HoldAfter, 1.5.into()),
+        ],
+    ));
     let (kite, coil) = (sheet.find("kite").unwrap(), sheet.find("coil").unwrap());
     hand.seat.keep_outcomes(8);
     let press = |hand: &mut Hand, wait| {
@@ -171,10 +179,9 @@ fn quick_repeats_are_ignored_and_times_are_the_players() {
 fn a_hold_that_becomes_a_press_is_told_and_settled() {
     let sheet = small(SHEET);
     let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
-    let mut easing = Easing::default();
-    easing.press = Some(true);
     // A hold and a tap on one key get along; a press and a tap do not.
-    let Ok(Bind::Asks(question)) = draft.ease(Some("coil"), easing) else {
+    let done = draft.set_parameter("coil", Parameter::Press, true);
+    let Ok(Bind::Asks(question)) = done else {
         panic!("it meets the tap");
     };
     assert!(
@@ -194,7 +201,8 @@ fn a_hold_that_becomes_a_press_is_told_and_settled() {
         draft.answer(question, Settle::Take),
         Ok(Bind::Done)
     ));
-    assert_eq!(draft.profile().easing(Some("coil")).press, Some(true));
+    let own = draft.profile().parameters("coil");
+    assert_eq!(own.get(Parameter::Press), Some(true.into()));
     assert_eq!(draft.chord_in(cell(&sheet, "use keyboard-1")), None);
     assert_eq!(draft.summary().len(), 2, "{:?}", draft.summary());
     let rig = Rig::new(&sheet, &draft.profile(), &Layout::us());
@@ -217,29 +225,31 @@ fn a_hold_that_becomes_a_press_is_told_and_settled() {
 fn what_met_before_is_not_asked_about_again() {
     let demo = demo();
     let mut draft = Draft::new(&demo, Profile::default(), &Layout::us());
-    let mut easing = Easing::default();
-    (easing.latch, easing.hold_after) = (Some(true), Some(1.2));
-    assert!(matches!(draft.ease(None, easing), Ok(Bind::Done)));
+    let own = Parameters::new()
+        .with(Parameter::Latch, true)
+        .with(Parameter::HoldAfter, 1.2);
+    let done = draft.set_parameters(Scope::ALL_ACTIONS, &own);
+    assert!(matches!(done, Ok(Bind::Done)));
     // A longer tap than the hold takes is new.
     let sheet = small(SHEET);
     let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
-    easing.tap_within = Some(2.0);
-    assert!(matches!(draft.ease(None, easing), Ok(Bind::Asks(_))));
+    let own = own.with(Parameter::TapWithin, 2.0);
+    let done = draft.set_parameters(Scope::ALL_ACTIONS, &own);
+    assert!(matches!(done, Ok(Bind::Asks(_))));
 }
 
 #[test]
 fn an_easing_passes_the_law_on_every_road() {
     let sheet = small(SHEET);
-    let mut easing = Easing::default();
-    easing.press = Some(true);
     let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
-    let refused = draft.ease(Some("beat"), easing).unwrap_err();
+    let refused = draft.set_parameter("beat", Parameter::Press, true);
+    let refused = refused.unwrap_err();
     assert_eq!(
         refused.to_string(),
         "the game does not let \"Beat\" be eased"
     );
-    easing.hold_after = Some(60.0);
-    let refused = draft.ease(None, easing).unwrap_err();
+    let refused = draft.set_parameter(Scope::ALL_ACTIONS, Parameter::HoldAfter, 60.0);
+    let refused = refused.unwrap_err();
     assert_eq!(
         refused.to_string(),
         "hold-after goes from 0.02 to 10 seconds, and 60 is not in there"
@@ -258,21 +268,21 @@ fn an_easing_passes_the_law_on_every_road() {
     );
     let of = |name: &str| rig.bindings_of_action(sheet.find(name).unwrap())[0].clone();
     assert_eq!(
-        (of("beat").manner, of("beat").timing.hold_after),
+        (of("beat").manner, of("beat").easing.hold_after),
         (Manner::Hold, 0.5)
     );
-    assert_eq!(of("coil").timing.hold_after, 1.25);
+    assert_eq!(of("coil").easing.hold_after, 1.25);
     let back = Profile::from_toml(&profile.to_toml()).unwrap();
     assert_eq!(back, profile);
     // What it is anyway is no change, and resetting everything resets it.
     let mut draft = Draft::new(&sheet, Profile::default(), &Layout::us());
-    let mut easing = Easing::default();
-    easing.hold_after = Some(0.5);
-    let done = draft.ease(Some("coil"), easing).unwrap();
+    let done = draft
+        .set_parameter("coil", Parameter::HoldAfter, 0.5)
+        .unwrap();
     assert!(matches!(done, Bind::Done) && draft.profile().is_unchanged());
     let mut draft = Draft::new(&sheet, profile, &Layout::us());
     draft.reset(swap_knot::remap::Reset::All).unwrap();
-    assert_eq!(draft.profile().easing(None), Easing::default());
+    assert!(draft.profile().parameters(Scope::ALL_ACTIONS).is_empty());
 }
 
 #[test]
@@ -304,5 +314,5 @@ fn what_is_asked_of_hands_is_told_with_what_eases_it() {
             .filter(|b| b.cell.column.kind() == demand.kind);
         assert_eq!(in_kind.count(), demand.chords.len());
     }
-    let _ = (DeviceId(0), Ease::ALL);
+    let _ = (DeviceId(0), Parameter::ALL);
 }

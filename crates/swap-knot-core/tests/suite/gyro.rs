@@ -5,7 +5,7 @@ use proptest::prelude::*;
 use swap_knot::input::Held;
 use swap_knot::play::TurnUnits;
 use swap_knot::remap::{Heard, Listener};
-use swap_knot::sheet::{Feel, FeelPatch};
+use swap_knot::sheet::{Feel, Parameter, Parameters};
 use swap_knot::{
     Bind, DeviceId, DeviceKind, Draft, Event, EventKind, Layout, PadButton, Profile, Prompt, Rig,
     Seat, Sheet, Stick, Time, Trace,
@@ -108,17 +108,17 @@ fn a_view_turns_as_the_pad_does_while_what_is_held_says_so() {
 #[test]
 fn its_feel_is_its_own() {
     let mut profile = Profile::new("Ada");
-    let mut patch = FeelPatch::default();
-    patch.gyro = Some(32.0);
-    patch.sensitivity = Some(5.0);
-    patch.invert = Some([false, true, false]);
-    profile.set_feel(None, DeviceKind::Gamepad, patch).unwrap();
+    let own = Parameters::new()
+        .with(Parameter::Gyro, 32.0)
+        .with(Parameter::Sensitivity, 5.0)
+        .with(Parameter::Invert, [false, true, false]);
+    profile.set_parameters(DeviceKind::Gamepad, &own).unwrap();
     let mut hands = Hands::new(profile.clone());
     hands.turn(1.0, 1.0, 1.0).tick();
     assert_eq!(hands.turned("tilt"), [2.0, -2.0, 2.0]);
     assert_eq!(Profile::from_toml(&profile.to_toml()).unwrap(), profile);
-    patch.gyro = Some(201.0);
-    let refused = profile.set_feel(None, DeviceKind::Gamepad, patch);
+    let wild = own.with(Parameter::Gyro, 201.0);
+    let refused = profile.set_parameters(DeviceKind::Gamepad, &wild);
     assert!(refused.unwrap_err().to_string().contains("gyro"));
     assert_eq!(Feel::default().gyro, 16.0);
     let sheet =

@@ -11,7 +11,7 @@ use swap_knot::prompt::Telling;
 use swap_knot::remap::{
     CannotBind, CarriedOver, Conflict, Merged, RefusedInput, conflicts, seat_conflicts,
 };
-use swap_knot::sheet::{Column, ColumnKind, Ease, Easing, FeelPatch};
+use swap_knot::sheet::{Column, ColumnKind, Parameter, Scope};
 use swap_knot::{
     Chord, DeviceKind, Draft, Layout, Locker, Profile, Prompt, Rig, Settle, Sheet, Slug, Tell,
     Words,
@@ -125,17 +125,17 @@ fn told(words: &Words) -> Vec<(&'static str, String)> {
         .choose_preset(Some("fog-bound"), swap_knot::remap::Mine::Keep)
         .unwrap_err();
     out.push(("no such preset", draft.tell(&refusal)));
-    let mut loud = FeelPatch::default();
-    loud.sensitivity = Some(1e9);
     let refusal = draft
-        .set_feel(Some("walk"), DeviceKind::Gamepad, loud)
+        .set_parameter(("walk", DeviceKind::Gamepad), Parameter::Sensitivity, 1e9)
         .unwrap_err();
     out.push(("out of range", draft.tell(&refusal)));
-    let mut slow = Easing::default();
-    slow.hold_after = Some(1e9);
-    let refusal = draft.ease(None, slow).unwrap_err();
+    let refusal = draft
+        .set_parameter(Scope::ALL_ACTIONS, Parameter::HoldAfter, 1e9)
+        .unwrap_err();
     out.push(("a time out of range", draft.tell(&refusal)));
-    let refusal = draft.set_toggle("dodge", Some(true)).unwrap_err();
+    let refusal = draft
+        .set_parameter("dodge", Parameter::Toggle, true)
+        .unwrap_err();
     out.push(("not to be eased", draft.tell(&refusal)));
     let [keys, pad] = [ColumnKind::Keyboard, ColumnKind::Gamepad].map(|kind| Column::new(kind, 1));
     let refusal = draft.exchange(sheet.find_row("horn").unwrap(), keys, pad);
@@ -373,10 +373,15 @@ fn nothing_is_left_outside_of_the_brackets() {
     let _ = draft
         .bind(cell(&sheet, "horn keyboard-1"), chord("KeyO"))
         .unwrap();
-    let mut easing = Easing::default();
-    easing.latch = Some(true);
-    draft.ease(None, easing).map(drop).unwrap();
-    draft.set_toggle("hurry", Some(true)).unwrap();
+    draft
+        .set_parameter(Scope::ALL_ACTIONS, Parameter::Latch, true)
+        .map(drop)
+        .map(drop)
+        .unwrap();
+    draft
+        .set_parameter("hurry", Parameter::Toggle, true)
+        .map(drop)
+        .unwrap();
     draft
         .choose_preset(Some("left-handed"), swap_knot::remap::Mine::Keep)
         .unwrap();
@@ -473,7 +478,7 @@ fn a_number_is_written_as_the_language_does() {
     assert_eq!(number("en", 10.0), "10");
     assert_eq!(number("ja", 1.0 / 3.0), "0.33");
     let _ = (
-        Ease::Latch,
+        Parameter::Latch,
         Chord::from("KeyA".parse::<swap_knot::Input>().unwrap()),
     );
     fn told_by(_: &impl Tell) {}

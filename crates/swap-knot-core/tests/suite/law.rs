@@ -11,7 +11,7 @@ use swap_knot::keep::{Memory, Newer, Setting, SettingValue};
 use swap_knot::layout::Resolver;
 use swap_knot::play::Origin;
 use swap_knot::remap::{CarriedOver, Merged, Mine, Reset};
-use swap_knot::sheet::{Arm, ColumnKind, FeelPatch};
+use swap_knot::sheet::{ActsOn, Arm, ColumnKind, Parameter, Parameters, Scope};
 use swap_knot::{
     Bind, Cell, Chord, DeviceKind, Draft, Input, Layout, Locker, Place, Profile, Rig, Row, Settle,
     Sheet, Stick,
@@ -273,22 +273,23 @@ fn is_told(sheet: &Sheet, profile: &Profile, rig: &Rig) -> Result<(), String> {
                 }
             }
             (
-                Setting::Feel {
-                    action: Some(a), ..
-                }
-                | Setting::Toggle { action: a }
-                | Setting::Ease {
-                    action: Some(a), ..
+                Setting::Parameter {
+                    scope:
+                        Scope {
+                            action: Some(a),
+                            on,
+                        },
+                    ..
                 },
                 _,
             ) => {
                 let found = sheet.find(a).and_then(|id| sheet.action(id));
                 found.is_some_and(|a| {
-                    let eases = matches!(setting, Setting::Feel { .. }) || a.ease;
+                    let eases = *on != ActsOn::Actions || a.ease;
                     !a.fixed && !a.off && eases
                 })
             }
-            (Setting::Feel { .. } | Setting::Ease { .. }, _) => true,
+            (Setting::Parameter { .. }, _) => true,
             _ => false,
         };
         // A cell that looks the same may be told of all the same: a fixed one set to what it is.
@@ -314,7 +315,12 @@ fn check(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Result<(), TestCase
     for kind in DeviceKind::ALL {
         let own = sheet.actions().map(|(_, a)| Some(a.name.as_str()));
         for action in own.chain([None]) {
-            prop_assert!(profile.feel(action, kind).check().is_ok());
+            prop_assert!(
+                profile
+                    .parameters(Scope::inputs(kind, action))
+                    .check()
+                    .is_ok()
+            );
         }
     }
     // Read, played and written, every setting is still there.
@@ -423,15 +429,21 @@ fn carry_out(draft: &mut Draft, edit: &Edit) -> bool {
             draft.choose_preset(name, mine).is_ok()
         }
         Edit::Feel(action, value) => {
-            let mut patch = FeelPatch::default();
-            patch.sensitivity = Some(value);
-            draft.set_feel(action, DeviceKind::Gamepad, patch).is_ok()
+            let scope = Scope::inputs(DeviceKind::Gamepad, action);
+            draft
+                .set_parameter(scope, Parameter::Sensitivity, value)
+                .is_ok()
         }
-        Edit::Toggle(action, toggle) => draft.set_toggle(action, toggle).is_ok(),
+        Edit::Toggle(action, Some(toggle)) => draft
+            .set_parameter(action, Parameter::Toggle, toggle)
+            .is_ok(),
+        Edit::Toggle(action, None) => draft.reset_parameter(action, Parameter::Toggle).is_ok(),
         Edit::Ease(action, press, hold_after) => {
-            let mut easing = draft.profile().easing(action);
-            (easing.press, easing.hold_after) = (press, hold_after);
-            let mut next = draft.ease(action, easing);
+            let scope = Scope::actions(action);
+            let mut eased = draft.profile().parameters(&scope);
+            eased.set(Parameter::Press, press.map(Into::into));
+            eased.set(Parameter::HoldAfter, hold_after.map(Into::into));
+            let mut next = draft.set_parameters(scope, &eased);
             while let Ok(Bind::Asks(question)) = next {
                 next = draft.answer(question, Settle::Take);
             }
@@ -574,22 +586,29 @@ fn a_late_answer_is_worked_out_anew_and_reverts_nothing() {
 fn what_is_set_to_what_it_is_anyway_is_no_change() {
     let sheet = sheet();
     let mut draft = Draft::new(&sheet, Profile::new("Ada"), us());
-    let mut patch = FeelPatch::default();
-    patch.sensitivity = Some(1.0);
-    patch.curve = Some(1.0);
-    draft.set_feel(None, DeviceKind::Gamepad, patch).unwrap();
+    let pad = DeviceKind::Gamepad;
+    let plain = Parameters::new()
+        .with(Parameter::Sensitivity, 1.0)
+        .with(Parameter::Curve, 1.0);
+    draft.set_parameters(pad, &plain).map(drop).unwrap();
     draft
-        .set_feel(Some("walk"), DeviceKind::Gamepad, patch)
+        .set_parameters(("walk", pad), &plain)
+        .map(drop)
         .unwrap();
-    draft.set_toggle("cast-off", Some(false)).unwrap();
+    draft
+        .set_parameter("cast-off", Parameter::Toggle, false)
+        .map(drop)
+        .unwrap();
     draft.choose_preset(None, Mine::Keep).unwrap();
     assert!(
         !draft.is_changed() && !draft.can_undo(),
         "{:?}",
         draft.summary()
     );
-    patch.sensitivity = Some(2.0);
-    draft.set_feel(None, DeviceKind::Gamepad, patch).unwrap();
+    draft
+        .set_parameter(pad, Parameter::Sensitivity, 2.0)
+        .map(drop)
+        .unwrap();
     assert!(draft.is_changed());
     draft.reset(Reset::Devices(ColumnKind::Gamepad)).unwrap();
     assert!(!draft.is_changed());

@@ -7,6 +7,7 @@ use crate::common::{cell, chord, demo};
 use allocation_counter::measure;
 use swap_knot::input::Platform;
 use swap_knot::remap::{CarriedOver, conflicts};
+use swap_knot::sheet::Parameter;
 use swap_knot::{Bind, Draft, Layout, Profile, Rig, Sheet};
 
 /// How many bytes something allocates in all.
@@ -157,7 +158,10 @@ fn undo_has_a_bound() {
     let sheet = demo();
     let mut draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
     for n in 0..2500 {
-        draft.set_toggle("lantern", Some(n % 2 == 1)).unwrap();
+        draft
+            .set_parameter("lantern", Parameter::Toggle, n % 2 == 1)
+            .map(drop)
+            .unwrap();
     }
     let mut undone = 0;
     while draft.undo() {

@@ -44,6 +44,7 @@ mod screen;
 mod seams;
 mod seat;
 mod seat_model;
+mod settings;
 mod several;
 mod sheets;
 mod short_ways;

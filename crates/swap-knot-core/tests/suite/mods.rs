@@ -195,7 +195,13 @@ fn a_mod_over_the_whole_demo_leaves_its_actions_as_they_are() {
     for (id, action) in plain.actions() {
         let same = modded.action(modded.find(&action.name).unwrap()).unwrap();
         let said = |a: &swap_knot::sheet::Action| {
-            (a.title.clone(), a.shape, a.essential, a.manner, a.feel)
+            (
+                a.title.clone(),
+                a.shape,
+                a.essential,
+                a.manner,
+                a.settings.clone(),
+            )
         };
         assert_eq!(said(same), said(action));
         assert_eq!(

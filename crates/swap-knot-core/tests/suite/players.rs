@@ -7,7 +7,7 @@ use crate::common::{Hand, cell, chord, demo, small, us, what};
 use proptest::prelude::*;
 use swap_knot::input::{HidAxis, HidButton, Modifier, TouchName};
 use swap_knot::play::{Cause, DeviceUse, Fed, Happened};
-use swap_knot::sheet::{Arm, FeelPatch};
+use swap_knot::sheet::{Arm, Parameter, Parameters};
 use swap_knot::{
     Actions, DeviceId, DeviceKind, Event, EventKind, Input, Layout, PadButton, Place, Profile, Rig,
     Seat, Seats, Sheet, Stick, Time, Trace,
@@ -156,11 +156,11 @@ fn feel_is_the_games_and_over_it_the_players() {
     assert_eq!(with(&profile, 0.8, 0.0), [1.0, 0.0]);
     let [x, _] = with(&profile, 0.5, 0.0);
     assert!((x - 0.25).abs() < 1e-6, "half the way, squared");
-    let mut own = FeelPatch::default();
-    own.invert = Some([false, true, false]);
-    own.sensitivity = Some(2.0);
+    let own = Parameters::new()
+        .with(Parameter::Invert, [false, true, false])
+        .with(Parameter::Sensitivity, 2.0);
     profile
-        .set_feel(Some("aim"), DeviceKind::Gamepad, own)
+        .set_parameters(("aim", DeviceKind::Gamepad), &own)
         .unwrap();
     let [x, y] = with(&profile, 0.0, 0.5);
     assert!(x.abs() < 1e-6 && (y + 0.5).abs() < 1e-6);
@@ -169,7 +169,7 @@ fn feel_is_the_games_and_over_it_the_players() {
     assert_eq!(Profile::from_toml(&text).unwrap(), profile);
     assert!(text.contains("[action-feel.aim.gamepad]"), "{text}");
     profile
-        .set_feel(Some("aim"), DeviceKind::Gamepad, FeelPatch::default())
+        .set_parameters(("aim", DeviceKind::Gamepad), &Parameters::new())
         .unwrap();
     assert!(profile.is_unchanged());
 }

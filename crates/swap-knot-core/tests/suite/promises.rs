@@ -31,20 +31,20 @@ go_to_any_thread! {
         Mappings, MappingsError, Modifier, MouseButton, MouseFinger, PadButton, PadPart, PadSource,
         Place, Placement, Platform, Relation, Side, Sign, Simulated, Stick, StillDown, SystemUse,
         Taught, Time, TouchName, TouchNameError, TouchZone, TouchZones, UsbFilter, UsbId,
-        UsbIdError, ZoneKnob;
+        UsbIdError;
     kit: Report, Said;
     layout: Board, Hand, Keycap, Layout, LayoutError, LayoutLearner, LayoutSetting, Level, Resolver,
         Typed, Unworkable, XkbError;
     prompt: Family, GameTitle, InputPiece, Marks, MarksError, MarksFinding, MarksFindingKind, Piece,
         Prompt, PromptError, Rendered, Telling<'static>, Words, WordsError, WordsMistake;
-    screen: BoardView, ColumnView, ControllerDeed, ControlsScreen, Deed, Dial, Dialog, Grip, Hint,
+    screen: BoardView, ColumnView, ControllerDeed, ControlsScreen, Deed, Dialog, Grip, Hint,
         Item, KeyView, Live, Note, PadPartView, PadView, Page, PointerEvent, Role, RowView,
         ScreenCommand, ScreenView, ScreenWish, Section, SharedDevice, Sharing, Spot, Target, Tool,
         TouchView, ZoneView;
-    sheet: Action, ActionId, ActionRef, Arm, Binding, Cell, Column, ColumnError, ColumnKind, Cover,
-        DeadZone, DeadZoneForm, Ease, EaseOutOfRange, EaseValue, Easing, Feel, FeelPatch, Group,
-        GroupId, How, Knob, KnobValue, Manner, Misfit, Mistake, Opposite, OutOfRange, Preset, Row,
-        RowRef, Shape, Sheet, SheetError, Situation, SituationId, SituationRef, Timing, TitledRow,
+    sheet: Action, ActionId, ActionRef, ActsOn, Arm, BadSetting, Binding, Cell, Column, ColumnError, ColumnKind, Cover,
+        DeadZone, DeadZoneForm, Easing, Feel, Group,
+        GroupId, How, Manner, Misfit, Mistake, Opposite, Parameter, ParameterPart, ParameterValue, Parameters, Preset, Row,
+        RowRef, Scope, Settings, Shape, Sheet, SheetError, Situation, SituationId, SituationRef, TitledRow,
         TypedError;
     play: Bound, Cause, Controls, DeviceUse, Edge, Fed, Happened, Moved, NotInForce, NotLive,
         Origin, Outcome, Pace, Players, Reading<'static>, ReplayError, Report, RestoreError, Rig,

@@ -4,7 +4,7 @@ use crate::common::{small, what};
 use proptest::prelude::*;
 use swap_knot::input::TouchName;
 use swap_knot::play::{Cause, Pace, RestoreError, SavedSeat};
-use swap_knot::sheet::{ActionId, Arm};
+use swap_knot::sheet::{ActionId, Arm, Parameter, Parameters};
 use swap_knot::{
     DeviceId, Event, EventKind, Layout, PadButton, Place, Profile, Rig, Seat, Seats, Sheet, Stick,
     Time,
@@ -304,7 +304,9 @@ fn a_state_of_another_rig_or_version_is_refused() {
     let sheet = small(SHEET);
     let first = seat(&sheet);
     let mut profile = Profile::new("Ada");
-    profile.set_toggle("lamp", Some(false));
+    profile
+        .set_parameters("lamp", &Parameters::new().with(Parameter::Toggle, false))
+        .unwrap();
     let other = Rig::new(&sheet, &profile, &Layout::us());
     let saved = SavedSeat::new(&first);
     assert_eq!(

@@ -1,6 +1,7 @@
 //! Playing: down, up and held; chords, manners, situations; nothing stuck, nothing twice.
 
 use crate::common::{Hand, chord, demo, small, what};
+use swap_knot::sheet::{Parameter, Parameters};
 use swap_knot::{Draft, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig, Sheet};
 
 #[test]
@@ -180,7 +181,9 @@ fn a_toggle_stays_when_the_focus_goes_and_the_player_may_not_want_it() {
     hand.down(Place::KeyF).feed(0, EventKind::FocusLost).tick();
     assert!(hand.is_down("lantern"));
     let mut profile = Profile::new("Ada");
-    profile.set_toggle("lantern", Some(false));
+    profile
+        .set_parameters("lantern", &Parameters::new().with(Parameter::Toggle, false))
+        .unwrap();
     hand.seat.set_rig(Rig::new(&sheet, &profile, &Layout::us()));
     hand.down(Place::KeyF).up(Place::KeyF).tick();
     assert!(!hand.is_down("lantern"));

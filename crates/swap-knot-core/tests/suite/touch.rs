@@ -3,11 +3,10 @@
 use std::collections::BTreeMap;
 
 use proptest::prelude::*;
-use swap_knot::input::{
-    Direction, MouseFinger, Placement, TouchName, TouchZone, TouchZones, ZoneKnob,
-};
+use swap_knot::input::{Direction, MouseFinger, Placement, TouchName, TouchZone, TouchZones};
 use swap_knot::keep::Setting;
 use swap_knot::screen::{ControlsScreen, Grip, PointerEvent, ScreenCommand, Spot, Target};
+use swap_knot::sheet::{ActsOn, Parameter, ParameterPart, Parameters};
 use swap_knot::{Controls, DeviceId, Event, EventKind, Layout, MouseButton, Profile, Sheet, Time};
 
 use crate::common::{answer, answers, press, screen, small, what};
@@ -445,8 +444,8 @@ fn a_zone_is_moved_and_sized_on_the_screen_and_kept() {
     let text = game.controls.profile().to_toml();
     let again = Profile::from_toml(&text).unwrap();
     assert_eq!(
-        again.placement(horn),
-        game.controls.profile().placement(horn)
+        again.parameters(horn).placement(),
+        game.controls.profile().parameters(horn).placement()
     );
     assert!(!again.is_unchanged());
     let second = Game::new(again);
@@ -463,15 +462,18 @@ fn with_keys_alone_it_is_moved_by_its_numbers_and_reset_at_every_level() {
     let mut game = Game::new(Profile::default());
     let start = find(&game.zones, "horn");
     game.open("page touch");
-    let spot = |knob| Spot::Zone(name("horn"), knob);
+    let spot = |knob| {
+        let zone = ActsOn::Zone(name("horn"));
+        Spot::Setting(zone, knob, ParameterPart::Whole)
+    };
     let push = |game: &mut Game, knob, way, times: u32| {
         game.do_it(|s| s.focus(spot(knob)));
         for _ in 0..times {
             game.do_it(|s| s.command(ScreenCommand::Go(way)));
         }
     };
-    push(&mut game, ZoneKnob::X, Direction::Left, 5);
-    push(&mut game, ZoneKnob::Size, Direction::Right, 4);
+    push(&mut game, Parameter::ShiftX, Direction::Left, 5);
+    push(&mut game, Parameter::Size, Direction::Right, 4);
     let moved = find(&game.zones, "horn");
     assert!(
         (middle(moved)[0] - (middle(start)[0] - 80.0)).abs() < 1.0,
@@ -483,7 +485,7 @@ fn with_keys_alone_it_is_moved_by_its_numbers_and_reset_at_every_level() {
     assert!(focused.spoken.starts_with("horn: Size"), "{focused:?}");
     game.do_it(|s| s.command(ScreenCommand::Reset));
     assert_eq!(find(&game.zones, "horn").size, start.size);
-    push(&mut game, ZoneKnob::Size, Direction::Right, 2);
+    push(&mut game, Parameter::Size, Direction::Right, 2);
     // Everything on touch, only that number, and everything.
     for last in [2, usize::MAX, 1] {
         assert_ne!(find(&game.zones, "horn"), start);
@@ -495,7 +497,7 @@ fn with_keys_alone_it_is_moved_by_its_numbers_and_reset_at_every_level() {
         let meant = meant.spot;
         game.do_it(|s| s.press(meant));
         assert_eq!(find(&game.zones, "horn"), start);
-        push(&mut game, ZoneKnob::X, Direction::Left, 2);
+        push(&mut game, Parameter::ShiftX, Direction::Left, 2);
     }
 }
 
@@ -534,24 +536,27 @@ fn what_a_file_says_of_zones_is_read_within_its_ranges_and_kept_otherwise() {
     let text = "format = 1\n[touch.horn]\nx = 0.25\ny = 7\nsize = \"large\"\n[touch.\"No Name\"]\nx = 0.1\n";
     let profile = Profile::from_toml(text).unwrap();
     assert_eq!(
-        profile.placement(name("horn")),
+        profile.parameters(name("horn")).placement(),
         Placement::new([0.25, 0.0], 1.0)
     );
     let written: toml::Table = profile.to_toml().parse().unwrap();
     assert_eq!(written, text.parse::<toml::Table>().unwrap());
     // What the player sets takes the place of what was not understood.
     let mut profile = profile;
-    profile.set_placement(name("horn"), Placement::new([0.0, 0.5], 2.0));
+    let to = Placement::new([0.0, 0.5], 2.0);
+    let mut to = Parameters::of_placement(to);
+    to.set(Parameter::ShiftX, None);
+    profile.set_parameters(name("horn"), &to).unwrap();
     let setting = |knob| {
-        profile.setting(&Setting::Zone {
-            name: name("horn"),
-            knob,
+        profile.setting(&Setting::Parameter {
+            scope: name("horn").into(),
+            parameter: knob,
         })
     };
-    assert!(setting(ZoneKnob::X).is_none() && setting(ZoneKnob::Size).is_some());
+    assert!(setting(Parameter::ShiftX).is_none() && setting(Parameter::Size).is_some());
     let again = Profile::from_toml(&profile.to_toml()).unwrap();
     assert_eq!(
-        again.placement(name("horn")),
+        again.parameters(name("horn")).placement(),
         Placement::new([0.0, 0.5], 2.0)
     );
 }

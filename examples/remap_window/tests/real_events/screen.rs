@@ -186,9 +186,9 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
     // The page of feel: a number, and a preset on the page before it.
     window.press(TAB);
     window.wait_until("focus", "about");
-    go_by_key(&mut window, DOWN, "dial mouse sensitivity");
+    go_by_key(&mut window, DOWN, "feel mouse sensitivity");
     window.press_all(&[RIGHT; 2]);
-    window.wait_until("dial mouse sensitivity", "1.21");
+    window.wait_until("feel mouse sensitivity", "1.21");
     window.press(ESCAPE);
     window.wait_until("dialog", "Leave with these changes?");
     window.press(ENTER);
@@ -199,7 +199,7 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
     window.open_screen();
     window.wait_until("cell hurry keyboard-1", "H");
     window.click("page feel");
-    window.wait_until("dial mouse sensitivity", "1.21");
+    window.wait_until("feel mouse sensitivity", "1.21");
     window.close();
 }
 
@@ -281,9 +281,9 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     // Feel: the game's essential keys were moved by the preset, but not on the pad.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "about");
-    go(&mut window, "down", "dial gamepad sensitivity");
+    go(&mut window, "down", "feel gamepad sensitivity");
     push(&mut window, "right");
-    window.wait_until("dial gamepad sensitivity", "1.1");
+    window.wait_until("feel gamepad sensitivity", "1.1");
     push(&mut window, "center-right");
     window.wait_for("saved");
     // Another profile.
@@ -355,7 +355,7 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     window.wait_until("titles", "New profile, skipper");
     window.click("profile 2 switch");
     window.click("page feel");
-    window.wait_until("dial gamepad sensitivity", "1.1");
+    window.wait_until("feel gamepad sensitivity", "1.1");
     window.click("page bindings");
     window.wait_until("cell walk.up keyboard-1", "I");
 }

@@ -6,12 +6,11 @@ use toml::Spanned;
 use toml::de::DeValue;
 
 use super::bindings::{self, Cells};
-use super::feel::{self, FeelByKind};
-use super::{Names, check_name, titled};
+use super::{Names, check_name, settings, titled};
 use crate::input::Input;
 use crate::sheet::{
-    Action, ActionId, Arm, Binding, Group, GroupId, Manner, Opposite, Row, Shape, Sheet, Situation,
-    Timing,
+    Action, ActionId, ActsOn, Arm, Binding, Group, GroupId, Manner, Opposite, Parameter, Row,
+    Settings, Shape, Sheet, Situation,
 };
 use crate::text::{Fields, Report};
 
@@ -47,7 +46,7 @@ pub(super) fn read(
     top: &mut Fields<'_, '_>,
     names: &mut Names,
     situations: &[Situation],
-    (timing, feel): (Timing, FeelByKind),
+    of_all: &Settings,
     report: &mut Report<'_>,
 ) -> (Vec<Action>, Vec<Binding>) {
     let (mut actions, mut defaults) = (Vec::new(), Vec::new());
@@ -62,8 +61,7 @@ pub(super) fn read(
             span,
             names,
             situations,
-            timing,
-            feel: &feel,
+            of_all,
             defaults: &mut defaults,
         };
         if let Some(action) = reader.action(value, report) {
@@ -80,8 +78,7 @@ struct Reader<'a> {
     span: Range<usize>,
     names: &'a mut Names,
     situations: &'a [Situation],
-    timing: Timing,
-    feel: &'a FeelByKind,
+    of_all: &'a Settings,
     defaults: &'a mut Vec<Binding>,
 }
 
@@ -130,10 +127,7 @@ impl Reader<'_> {
                 .copied()
                 .collect::<Vec<_>>(),
         );
-        let mut feel = *self.feel;
-        for (over, own) in feel.iter_mut().zip(feel::by_kind(&mut fields, report)) {
-            *over = over.with(&own);
-        }
+        let settings = self.settings(&mut fields, shape, report);
         let action = Action {
             name: self.name.to_owned(),
             title,
@@ -146,14 +140,12 @@ impl Reader<'_> {
             off: fields.boolean("off", report),
             while_paused: fields.boolean("while-paused", report),
             while_typing: fields.boolean("while-typing", report),
-            toggle: fields.boolean("toggle", report),
             resume: fields.optional_boolean("resume", report),
             opposite: (fields.word("opposite", &Opposite::ALL, Opposite::word, report))
                 .unwrap_or_default(),
             rate: fields.boolean("rate", report),
             ease: fields.optional_boolean("ease", report).unwrap_or(true),
-            timing: feel::timing(&mut fields, self.timing, report),
-            feel,
+            settings,
             share: self.share(&mut fields, report),
             arms,
             menu_arms,
@@ -168,6 +160,22 @@ impl Reader<'_> {
         }
         fields.finish(&what, report);
         Some(action)
+    }
+
+    fn settings(
+        &self,
+        fields: &mut Fields<'_, '_>,
+        shape: Shape,
+        report: &mut Report<'_>,
+    ) -> Settings {
+        let mut of_all = self.of_all.clone();
+        if shape == Shape::Press {
+            // For all at once it is about what has a value: a jump that toggles helps nobody.
+            let mut actions = of_all.of(ActsOn::Actions).clone();
+            actions.set(Parameter::Toggle, None);
+            of_all.set(ActsOn::Actions, actions);
+        }
+        of_all.over_by(&settings::of_sheet(fields, report))
     }
 
     /// The heading: the one that is named, or that of the first situation.

@@ -6,7 +6,7 @@ use std::fmt;
 use toml::Spanned;
 use toml::de::DeValue;
 
-use super::{check_name, titled};
+use super::{check_name, settings, titled};
 use crate::input::{Chord, Input, clash};
 use crate::sheet::lacking;
 use crate::sheet::works::{fits, fits_cell};
@@ -235,6 +235,7 @@ pub(super) fn presets(
             name: name.to_owned(),
             title: title.map_or_else(|| titled(name), str::to_owned),
             cells,
+            settings: settings::of_preset(&mut fields, sheet, report),
         };
         check_essential(&preset, sheet, span.start, report);
         out.push(preset);

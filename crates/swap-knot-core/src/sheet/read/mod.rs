@@ -2,12 +2,13 @@
 
 mod actions;
 mod bindings;
-mod feel;
 pub(crate) mod join;
 mod mods;
+mod settings;
 mod situations;
 
 pub(crate) use self::bindings::UNBOUND;
+pub(crate) use self::settings::value as setting;
 
 use std::collections::HashMap;
 use std::sync::Arc;
@@ -120,10 +121,9 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     let situations = situations::read(&mut top, &mut names, report);
     actions::declare(&mut top, &mut names, report);
     read_groups(&mut top, &mut names, report);
-    let timing = feel::timing(&mut top, super::Timing::default(), report);
-    let feel = feel::by_kind(&mut top, report);
+    let settings = settings::of_sheet(&mut top, report);
     let (actions, mut defaults) =
-        actions::read(&mut top, &mut names, &situations, (timing, feel), report);
+        actions::read(&mut top, &mut names, &situations, &settings, report);
     defaults.sort();
     let ranges = ranges(&defaults, actions.len());
 
@@ -146,7 +146,7 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         ranges,
         reserved: names.reserved,
         presets: Vec::new(),
-        feel,
+        settings,
         renamed,
         removed,
     };

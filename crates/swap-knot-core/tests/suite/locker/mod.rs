@@ -15,6 +15,7 @@ use ops::{Files, Op, marks, show, treasures};
 use proptest::prelude::*;
 use proptest::sample::select;
 use swap_knot::keep::{LoadNote, LockerErrorKind, Memory, Store, StoreLock, Unreadable};
+use swap_knot::sheet::{Parameter, Parameters};
 use swap_knot::{Locker, Profile, Sheet, Slug};
 
 fn slug(text: &str) -> Slug {
@@ -424,7 +425,9 @@ fn a_file_that_changed_underneath_is_merged_and_told() {
         &sheet,
         &[("horn keyboard-1", "KeyN"), ("lantern keyboard-1", "KeyL")],
     );
-    theirs.set_toggle("lantern", Some(false));
+    theirs
+        .set_parameters("lantern", &Parameters::new().with(Parameter::Toggle, false))
+        .unwrap();
     there.save(&ada, &theirs, &sheet).unwrap();
     let ours = with(
         &sheet,

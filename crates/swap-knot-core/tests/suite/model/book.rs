@@ -4,7 +4,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use swap_knot::input::{Direction, HidInput, Modifier};
-use swap_knot::sheet::{Manner, Shape};
+use swap_knot::sheet::{ActsOn, Manner, Parameter, ParameterPart, Parameters, Shape};
 use swap_knot::{Input, Place, Rig, Row};
 
 pub type Leaf = Input;
@@ -130,18 +130,21 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
                 true => vec![input],
                 false => leaves(input),
             };
-            let feel = action.feel[input.device_kind() as usize];
+            let feel = action.settings.of(ActsOn::Inputs(input.device_kind()));
+            let said =
+                |of: &Parameters, which| of.get(which).map(|v| v.number(ParameterPart::Whole));
             for leaf in ends {
                 out.push(Wire {
                     row: bound.cell.row,
                     name: action.name.clone(),
                     shape: action.shape,
-                    toggle: action.toggle,
+                    toggle: said(action.settings.of(ActsOn::Actions), Parameter::Toggle)
+                        == Some(1.0),
                     resumes: action.resume.unwrap_or(action.shape != Shape::Press),
                     manner: bound.manner,
                     strict: bound.strict,
                     together: bound.together,
-                    threshold: feel.threshold.unwrap_or(0.5),
+                    threshold: said(feel, Parameter::Threshold).unwrap_or(0.5),
                     leaf,
                     input: leaves(input),
                     held: held.clone(),

@@ -1,7 +1,7 @@
 //! What is live, what a change takes away, and what actions are worth.
 
 use swap_knot::play::Bound;
-use swap_knot::sheet::{Arm, Manner, Shape, SituationId};
+use swap_knot::sheet::{ActsOn, Arm, Manner, Parameter, Shape, SituationId};
 use swap_knot::{Rig, Sheet};
 
 use super::book::{Leaf, Phase, Wire, is_modifier, is_whole, leaves, relatives, wires};
@@ -143,7 +143,8 @@ impl Model {
         self.noting(|m| {
             m.latched.retain(|row| {
                 let id = sheet.find(row.split('.').next().unwrap());
-                id.is_some_and(|id| sheet.action(id).unwrap().toggle)
+                let said = |id| sheet.action(id).unwrap().settings.of(ActsOn::Actions);
+                id.is_some_and(|id| said(id).get(Parameter::Toggle) == Some(true.into()))
             });
         });
         self.stack = names

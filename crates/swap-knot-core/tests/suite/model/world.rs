@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use proptest::prelude::*;
 use swap_knot::input::{HidAxis, HidInput, Platform};
 use swap_knot::layout::Resolver;
+use swap_knot::sheet::{Parameter, Parameters};
 use swap_knot::{
     DeviceId, Event, EventKind, Input, Layout, PadButton, Place, Profile, Rig, Row, Seat, Seats,
     Sheet, Stick, Time,
@@ -138,11 +139,11 @@ impl World {
         let mut profile = Profile::default();
         for (n, action) in self.actions.iter().enumerate() {
             let (press, ignore, latch) = action.eased;
-            let mut easing = profile.easing(Some(&format!("a-{n}")));
-            easing.press = press.then_some(true);
-            easing.ignore_within = ignore.then_some(0.1);
-            easing.latch = latch.then_some(true);
-            profile.set_easing(Some(&format!("a-{n}")), easing).unwrap();
+            let mut eased = Parameters::new();
+            eased.set(Parameter::Press, press.then_some(true.into()));
+            eased.set(Parameter::IgnoreWithin, ignore.then_some(0.1.into()));
+            eased.set(Parameter::Latch, latch.then_some(true.into()));
+            profile.set_parameters(&*format!("a-{n}"), &eased).unwrap();
         }
         profile
     }

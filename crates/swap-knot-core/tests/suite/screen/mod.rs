@@ -11,9 +11,9 @@ use crate::common::{BESIDE, THERE, drag, what};
 use player::{ARROWS, CROSS, Player, rows};
 use swap_knot_core::keep::Memory;
 use swap_knot_core::screen::{Item, Page, Role};
-use swap_knot_core::sheet::FeelPatch;
+use swap_knot_core::sheet::{Parameter, Parameters, Scope};
 use swap_knot_core::{
-    Controls, DeviceKind, EventKind, Input, Layout, Locker, PadButton, Place, Slug, Stick,
+    Controls, DeviceKind, EventKind, Input, Layout, Locker, PadButton, Place, Profile, Slug, Stick,
 };
 
 const CAST_OFF: &str = "cell cast-off keyboard-1";
@@ -188,26 +188,26 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     let mut player = Player::new();
     player.pad(PadButton::ShoulderRight);
     assert_eq!(player.controls.screen().unwrap().page(), Page::Feel);
-    player.go("dial gamepad sensitivity", &CROSS);
+    player.go("feel gamepad sensitivity", &CROSS);
     for _ in 0..3 {
         player.pad(PadButton::Right);
     }
-    assert_eq!(player.label("dial gamepad sensitivity"), "1.33");
+    assert_eq!(player.label("feel gamepad sensitivity"), "1.33");
     // A held direction is one step for undo, single pushes in a row as well.
     player.pad(PadButton::CenterLeft);
-    assert_eq!(player.label("dial gamepad sensitivity"), "1");
+    assert_eq!(player.label("feel gamepad sensitivity"), "1");
     // On a dead zone, a stick shows what it does and goes nowhere.
-    player.go("dial gamepad dead-zone", &CROSS);
+    player.go("feel gamepad dead-zone", &CROSS);
     player.tilt(Stick::LEFT, 0.0, -1.0);
     player.tilt(Stick::LEFT, 0.0, 0.0);
-    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    assert_eq!(player.focus(), "feel gamepad dead-zone");
     // What led here by a held stick does not go on once it has been let go.
-    player.go("dial gamepad sensitivity", &CROSS);
+    player.go("feel gamepad sensitivity", &CROSS);
     player.tilt(Stick::LEFT, 0.0, -1.0);
     player.tilt(Stick::LEFT, 0.0, 0.0);
-    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    assert_eq!(player.focus(), "feel gamepad dead-zone");
     player.wait(2000);
-    assert_eq!(player.focus(), "dial gamepad dead-zone");
+    assert_eq!(player.focus(), "feel gamepad dead-zone");
     player.tilt(Stick::RIGHT, 0.3, 0.4);
     let view = player.view();
     let rows = || view.sections.iter().flat_map(|s| &s.rows);
@@ -222,21 +222,20 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     let steer = answers.into_iter().find(|i| i.label == "Steer").unwrap();
     player.click(&steer.id);
     assert_eq!(player.label("about"), "Steer");
-    player.click("dial gamepad invert-x");
+    player.click("feel gamepad invert-x");
     let feel = player.controls.screen().unwrap().draft().profile();
-    let invert = Some([true, false, false]);
-    assert_eq!(feel.feel(Some("steer"), DeviceKind::Gamepad), patch(invert));
-    assert_eq!(feel.easing(None).press, Some(true));
-    player.go("dial gamepad invert-x", &CROSS);
+    let invert = [true, false, false];
+    let of_steer = |profile: &Profile| profile.parameters(("steer", DeviceKind::Gamepad));
+    assert_eq!(
+        of_steer(&feel),
+        Parameters::new().with(Parameter::Invert, invert)
+    );
+    let eased = feel.parameters(Scope::ALL_ACTIONS);
+    assert_eq!(eased.get(Parameter::Press), Some(true.into()));
+    player.go("feel gamepad invert-x", &CROSS);
     player.pad(PadButton::North);
     let feel = player.controls.screen().unwrap().draft().profile();
-    assert_eq!(feel.feel(Some("steer"), DeviceKind::Gamepad), patch(None));
-}
-
-fn patch(invert: Option<[bool; 3]>) -> FeelPatch {
-    let mut patch = FeelPatch::default();
-    patch.invert = invert;
-    patch
+    assert!(of_steer(&feel).is_empty());
 }
 
 /// A dead zone that nobody can leave is not kept: nothing moves in time, so the old one comes back.
@@ -249,10 +248,10 @@ fn controls_that_do_not_work_are_not_kept() {
     player.controls = Controls::open(&player.sheet, locker.clone(), &ada, &Layout::us());
     player.open();
     player.pad(PadButton::ShoulderRight);
-    player.go("dial gamepad dead-zone", &CROSS);
-    let spot = player.item("dial gamepad dead-zone").spot;
+    player.go("feel gamepad dead-zone", &CROSS);
+    let spot = player.item("feel gamepad dead-zone").spot;
     drag(&mut player.controls, spot, 1.0);
-    assert_eq!(player.label("dial gamepad dead-zone"), "0.9");
+    assert_eq!(player.label("feel gamepad dead-zone"), "0.9");
     player.pad(PadButton::CenterRight);
     assert_eq!(player.dialog(), "Keep these controls?");
     // The stick does not come out of the new dead zone.

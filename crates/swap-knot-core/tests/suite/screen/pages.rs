@@ -344,10 +344,10 @@ fn how_turning_a_pad_feels_is_set_beside_the_rest() {
     };
     player.open();
     player.click("page feel");
-    player.go("dial gamepad gyro", &CROSS);
-    assert_eq!(player.label("dial gamepad gyro"), "16");
+    player.go("feel gamepad gyro", &CROSS);
+    assert_eq!(player.label("feel gamepad gyro"), "16");
     player.pad(PadButton::Right);
-    player.click("dial gamepad invert-z");
+    player.click("feel gamepad invert-z");
     player.click("tool apply");
     player.click("tool leave");
     assert!(!player.is_open(), "{}", player.dialog());

@@ -207,7 +207,7 @@ fn click(at: [f32; 2]) -> [PointerEvent; 2] {
 /// The way of a drag counts to its end, also that which is moved with the press and with the release.
 #[test]
 fn a_number_is_where_the_pointer_was_let_go() {
-    let number = "dial gamepad dead-zone";
+    let number = "feel gamepad dead-zone";
     for way in [&[] as &[f32], &[35.0, 60.0], &[20.0, 80.0, 61.0]] {
         let mut player = open_on(1);
         let [_, y] = middle_of(&mut player, number);
@@ -274,7 +274,7 @@ fn a_second_click_meets_what_the_first_one_opened() {
     assert!(player.controls.screen().unwrap().draft().is_changed());
     // So does what follows a number that was dragged: a mark or a panel may have come.
     let mut player = open_on(1);
-    let [_, y] = middle_of(&mut player, "dial gamepad curve");
+    let [_, y] = middle_of(&mut player, "feel gamepad curve");
     let undo = middle_of(&mut player, "tool undo");
     point(&mut player, &[click([70.0, y]), click(undo)].concat());
     let is_changed = |player: &Player| player.controls.screen().unwrap().draft().is_changed();
@@ -283,7 +283,7 @@ fn a_second_click_meets_what_the_first_one_opened() {
     assert!(!is_changed(&player));
     // The picture after what was applied shows what there was before it.
     let mut player = open_on(1);
-    let [_, y] = middle_of(&mut player, "dial gamepad curve");
+    let [_, y] = middle_of(&mut player, "feel gamepad curve");
     point(&mut player, &click([70.0, y]));
     show(&mut player);
     let (apply, undo) = (

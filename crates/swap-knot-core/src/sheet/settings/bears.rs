@@ -1,0 +1,42 @@
+//! On which bindings a setting has a bearing at all.
+
+use super::Parameter;
+use crate::input::{Chord, DeviceKind, Input};
+use crate::sheet::{Cell, How, Manner, Shape, Sheet};
+
+impl Sheet {
+    /// Whether a setting makes a difference to a chord in a cell, worked as the sheet wants that cell
+    /// worked. What it does not bear on need not be shown, and is no difference.
+    pub fn bears(&self, parameter: Parameter, cell: Cell, chord: &Chord) -> bool {
+        let How {
+            manner, together, ..
+        } = self.how_of(cell);
+        let (shape, kind) = (
+            self.declared(cell.row.action).shape,
+            chord.input().device_kind(),
+        );
+        let is_value = shape != Shape::Press;
+        let is_key = kind == DeviceKind::Keyboard;
+        // What a player deflects, and what comes back to rest by itself.
+        let rests = matches!(kind, DeviceKind::Gamepad | DeviceKind::Other);
+        match parameter {
+            Parameter::Sensitivity | Parameter::Curve => is_value && !is_key,
+            Parameter::DeadZone => is_value && rests,
+            Parameter::Invert => is_value && !is_key && shape != Shape::Pull,
+            Parameter::Threshold => rests,
+            Parameter::Gyro => chord.input() == Input::PadGyro,
+            Parameter::RampUp | Parameter::RampDown => is_value && is_key,
+            Parameter::Latch => !chord.is_plain(),
+            Parameter::Press => matches!(manner, Manner::Hold | Manner::DoubleTap),
+            Parameter::HoldAfter => manner == Manner::Hold,
+            Parameter::TapWithin => matches!(manner, Manner::Tap | Manner::DoubleTap),
+            Parameter::DoubleTapWithin => manner == Manner::DoubleTap,
+            Parameter::TogetherWithin => together,
+            Parameter::Toggle
+            | Parameter::IgnoreWithin
+            | Parameter::ShiftX
+            | Parameter::ShiftY
+            | Parameter::Size => true,
+        }
+    }
+}
