@@ -195,6 +195,8 @@ fn some_profile() -> impl Strategy<Value = Profile> {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     #[test]
     fn merging_takes_changes_from_both_sides_and_tells_what_it_drops(
         base in some_profile(), ours in some_profile(), theirs in some_profile(),

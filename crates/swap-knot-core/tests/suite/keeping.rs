@@ -271,7 +271,7 @@ fn killing_the_process_while_it_saves_loses_nothing() {
     let locker = Locker::open(folder.path()).unwrap();
     let sheet = demo();
     locker.save(&slug("ada"), &profile(0), &sheet).unwrap();
-    for round in 0..200_u64 {
+    for round in 0..u64::from(crate::common::worlds(1000).min(200)) {
         let mut child = start_saving(folder.path(), false);
         // Long enough to be in the middle of something, at a different point each time.
         std::thread::sleep(Duration::from_micros(round * 371 % 16_000));
@@ -303,6 +303,8 @@ fn two_processes_saving_at_once_keep_out_of_each_others_way() {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     #[test]
     fn a_flipped_bit_never_panics_and_there_is_always_a_profile(at in 0..160_usize, bit in 0..8_u32) {
         let mut bytes = profile(0).to_toml().into_bytes();

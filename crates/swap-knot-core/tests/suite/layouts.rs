@@ -500,6 +500,8 @@ fn free_places() -> Vec<Place> {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     #[test]
     fn mirrored_twice_is_as_before(places in proptest::sample::subsequence(Place::WRITING.to_vec(), 1..20)) {
         let mut text = String::from("game = \"x\"\n");

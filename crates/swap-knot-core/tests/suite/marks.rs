@@ -360,6 +360,8 @@ fn a_check_finds_what_players_would_stumble_over() {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     /// Whatever the text is, it is read or refused, and what is read can be asked and checked.
     #[test]
     fn no_text_panics(
@@ -390,6 +392,8 @@ proptest! {
 type Made = (Vec<(u16, Option<u16>)>, Option<usize>, BTreeMap<u8, String>);
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     /// What a family prints, beside a model that looks it up as one would by hand.
     #[test]
     fn families_are_found_and_fall_back_as_they_say(

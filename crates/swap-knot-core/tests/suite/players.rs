@@ -320,6 +320,8 @@ fn events() -> impl Strategy<Value = Vec<Event>> {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     #[test]
     fn a_trace_played_again_is_what_was_live(events in events(), helm in any::<bool>()) {
         let sheet = demo();

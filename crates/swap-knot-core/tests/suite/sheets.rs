@@ -169,6 +169,8 @@ fn nonsense_is_refused_without_panic_or_delay() {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(256)))]
+
     #[test]
     fn no_text_panics(text in "(game|actions|situations|bind|shape|\\[|\\]|=|\"|\\.|\n|a|\\{|\\}|1|KeyA|,| ){0,40}") {
         let _ = Sheet::from_toml(&text);

@@ -12,12 +12,12 @@ use swap_knot::{
 
 pub const DEMO: &str = include_str!("../../../../../demo/slack-water.toml");
 
-/// How many random worlds a test plays: an eighth, since somebody waits for it, or all of them with
-/// `scripts/test --full`.
+/// How many random worlds a test plays, or how large it makes them: a small part, since somebody waits for
+/// it, or all with `scripts/test --full`.
 pub fn worlds(all: u32) -> u32 {
     match std::env::var_os("SWAP_KNOT_FULL") {
         Some(_) => all,
-        None => all.div_ceil(8),
+        None => all.div_ceil(24),
     }
 }
 

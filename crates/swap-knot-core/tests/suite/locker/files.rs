@@ -69,6 +69,10 @@ fn whatever_call_of_the_system_fails_nothing_is_lost() {
             "getdents64",
         ] {
             for when in 1..20 {
+                // By default every third of them, another one for each operation.
+                if (n + when) % 3 != 0 && crate::common::worlds(3) < 3 {
+                    continue;
+                }
                 let temporary = tempfile::tempdir().unwrap();
                 let folder = temporary.path();
                 let locker = Locker::open(folder).unwrap();
