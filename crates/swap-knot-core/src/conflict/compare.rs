@@ -5,7 +5,7 @@ use crate::input::{Chord, ChordInHand, Input, Meeting, Relation};
 use crate::law::Bound;
 use crate::layout::Resolver;
 use crate::rig::Placed;
-use crate::sheet::{Easing, Manner, Sheet};
+use crate::sheet::{Gesture, Sheet};
 
 /// A binding as it is in hand on a layout.
 #[derive(Clone, Debug)]
@@ -57,20 +57,15 @@ pub(super) fn compare(a: &Resolved<'_>, b: &Resolved<'_>) -> Option<ConflictClas
     })
 }
 
-/// Whether two bindings on one input never both come of one press: a tap is over before a hold
-/// begins, as long as the times say so.
+/// Whether two bindings on one input never both come of one press.
 fn get_along(a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
-    let over_first = |tap: &Easing, hold: &Easing| tap.tap_within < hold.hold_after;
-    match (a.bound.manner, b.bound.manner) {
-        (Manner::Tap, Manner::Hold) => over_first(&a.bound.easing, &b.bound.easing),
-        (Manner::Hold, Manner::Tap) => over_first(&b.bound.easing, &a.bound.easing),
-        _ => false,
-    }
+    let of = |bound: &'_ Bound| (bound.manner.gesture(), bound.easing);
+    let ((a, a_times), (b, b_times)) = (of(a.bound), of(b.bound));
+    Gesture::gets_along((a, &a_times), (b, &b_times))
 }
 
 /// Whether a binding that is held for another one comes to nothing by that: a chord uses up what
 /// would happen only when its part is let go.
 fn is_used_up_in(member: &Resolved<'_>, of: &Resolved<'_>) -> bool {
-    member.chord.is_held_in(&of.chord)
-        && matches!(member.bound.manner, Manner::Tap | Manner::Release)
+    member.chord.is_held_in(&of.chord) && member.bound.manner.gesture().is_at_release()
 }

@@ -366,6 +366,8 @@ fn verb_of(bound: &Bound) -> &'static str {
         (Manner::Release, _) => "do-release",
         (Manner::DoubleTap, Input::MouseButton(_)) => "do-double-click",
         (Manner::DoubleTap, _) => "do-double-tap",
+        (Manner::TripleTap, Input::MouseButton(_)) => "do-triple-click",
+        (Manner::TripleTap, _) => "do-triple-tap",
         (Manner::Press | Manner::Tap, Input::MouseButton(_)) => "do-click",
         (Manner::Tap, _) => "do-tap",
         (Manner::Press, Input::Wheel(_)) => "do-turn",

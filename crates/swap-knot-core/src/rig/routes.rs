@@ -3,7 +3,7 @@
 use super::wiring::{ActionWiring, Alone, Lone, LoneHow, Moves, Part, Route, Wire, Wiring};
 use crate::book::{GLIDES, gliding};
 use crate::input::Control;
-use crate::sheet::{Manner, Shape};
+use crate::sheet::Shape;
 
 /// Sorts wires under the controls that touch them.
 pub(super) fn route(w: &mut Wiring) {
@@ -116,8 +116,9 @@ fn lone_how(w: &Wiring, wire: &Wire) -> Option<LoneHow> {
         return None;
     }
     let (feel, action) = (w.feel(wire), &w.actions[usize::from(wire.action)]);
-    let plain =
-        wire.manner == Manner::Press && !action.easing.toggle && action.easing.ignore_within == 0.0;
+    let plain = wire.manner.gesture().is_press()
+        && !action.easing.toggle
+        && action.easing.ignore_within == 0.0;
     let at_once = feel.ramp_up <= 0.0 && feel.ramp_down <= 0.0;
     Some(match wire.part {
         Part::Switch if plain => LoneHow::Press,

@@ -9,7 +9,7 @@ use super::{Cause, Edge, Happened, Seat};
 use crate::book::{Garbled, Reader, Writer};
 use crate::input::{Control, DeviceId, DeviceKind, Time};
 use crate::rig::{Part, Rig, Wiring};
-use crate::sheet::{Arm, Manner, SituationId};
+use crate::sheet::{Arm, Begins, Gesture, SituationId};
 
 const CAUSES: [Cause; 7] = [
     Cause::LetGo,
@@ -25,7 +25,7 @@ const PHASES: [Phase; 4] = [Phase::Idle, Phase::Pending, Phase::On, Phase::Tappe
 impl SavedSeat {
     /// The version of the bytes that are written, and the only one that is read: two machines that
     /// play together have the same.
-    pub const VERSION: u64 = 3;
+    pub const VERSION: u64 = 4;
 
     /// Writes the state behind what is in a buffer, in few bytes: to send it, or to keep it with a
     /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.
@@ -323,7 +323,9 @@ impl State {
         // A hold waits exactly as long as its wire is undecided.
         let undecided = |w: &u16| {
             let (wire, state) = (&wiring.wires[usize::from(*w)], &self.wires[usize::from(*w)]);
-            state.phase == Phase::Pending && wire.manner == Manner::Hold
+            let gesture = wire.manner.gesture();
+            let is_last = state.taps >= gesture.taps;
+            state.phase == Phase::Pending && is_last && gesture.begins == Begins::Held
         };
         let mut timed: Vec<u16> = self.timers.iter().map(|(_, wire)| *wire).collect();
         timed.sort_unstable();
@@ -364,6 +366,9 @@ impl WireState {
         let flags = flags.iter().enumerate().map(|(n, on)| u64::from(*on) << n);
         to.number(self.phase as u64 | flags.sum::<u64>() << 2);
         to.time(self.since);
+        if matches!(self.phase, Phase::Pending | Phase::Tapped) {
+            to.number(u64::from(self.taps));
+        }
         if moves {
             let [x, y] = self.kept_back;
             [self.speed, x, y].iter().for_each(|v| to.float(*v));
@@ -387,6 +392,9 @@ impl WireState {
             since: from.time()?,
             ..WireState::default()
         };
+        if matches!(state.phase, Phase::Pending | Phase::Tapped) {
+            state.taps = from.up_to(usize::from(Gesture::MOST_TAPS))? as u8;
+        }
         if flags & 8 != 0 {
             state.speed = from.float()?;
             state.kept_back = [from.float()?, from.float()?];

@@ -4,7 +4,7 @@ use super::state::{Phase, State};
 use super::{Cause, Seat};
 use crate::input::Control;
 use crate::rig::{Part, Rig, Wiring, blocked};
-use crate::sheet::{ActionId, Manner, Sheet, SituationId, SituationRef};
+use crate::sheet::{ActionId, Sheet, SituationId, SituationRef};
 
 impl Seat {
     /// The situations that are live, lowest first.
@@ -153,7 +153,7 @@ impl State {
         for (index, wire) in wiring.wires.iter().enumerate() {
             let back = self.live[index] && !before[index];
             let resumes = wiring.actions[usize::from(wire.action)].resumes
-                && wire.manner == Manner::Press
+                && wire.manner.gesture().is_press()
                 && self.wires[index].phase == Phase::Idle;
             if !back || !resumes || self.worked_another(wire.control, wire.action) {
                 continue;

@@ -22,13 +22,15 @@ pub(super) enum Phase {
     Pending,
     /// It works its action.
     On,
-    /// A first tap was made; a second press soon makes a double tap.
+    /// A tap was made; another press soon is the next one, or the one that counts.
     Tapped,
 }
 
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct WireState {
     pub(super) phase: Phase,
+    /// The taps made so far, while it is not decided what comes of them.
+    pub(super) taps: u8,
     /// Whether its control is away from rest, for wires that follow how far it is in: followed also
     /// while the wire is not live, so that it begins only by what leaves rest.
     pub(super) away: bool,

@@ -9,7 +9,7 @@ use super::{Cause, Edge, Outcome, Seat, Told};
 use crate::input::{Control, DeviceId, Input, Time, writes_text};
 use crate::law::Bound;
 use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
-use crate::sheet::{ActionId, Manner, Row, SituationId};
+use crate::sheet::{ActionId, Begins, Row, SituationId};
 
 /// How far back a movement is looked for that goes on.
 const GOES_ON: usize = 16;
@@ -225,14 +225,15 @@ impl State {
         let wire = &wiring.wires[usize::from(index)];
         let timing = &wiring.actions[usize::from(wire.action)].easing;
         let state = &self.wires[usize::from(index)];
-        let until = match (wire.manner, state.phase) {
-            (Manner::Hold, _) => Some(state.since.plus_secs(timing.hold_after)),
-            (Manner::DoubleTap, Phase::Tapped) => {
-                Some(state.since.plus_secs(timing.double_tap_within))
-            }
-            (Manner::Tap | Manner::DoubleTap, _) => Some(state.since.plus_secs(timing.tap_within)),
-            _ => None,
+        let gesture = wire.manner.gesture();
+        let is_last = state.taps >= gesture.taps;
+        let within = match (gesture.begins, state.phase) {
+            (_, Phase::Tapped) => Some(timing.double_tap_within),
+            (Begins::Held, _) if is_last => Some(timing.hold_after),
+            (Begins::Up, _) if is_last => None,
+            _ => Some(timing.tap_within),
         };
+        let until = within.map(|within| state.since.plus_secs(within));
         self.tell_slow(
             wiring,
             wire.control,

@@ -5,7 +5,7 @@ use super::state::{Phase, State};
 use super::{Cause, Edge, Outcome};
 use crate::input::{Control, MODIFIER_PLACES, Time};
 use crate::rig::{ActionWiring, Part, Wire, Wiring};
-use crate::sheet::{Arm, Manner};
+use crate::sheet::{Arm, Begins};
 
 impl State {
     /// Chord rule: of the chords that are satisfied, only the longest are begun.
@@ -184,36 +184,30 @@ impl State {
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
         }
+        let easing = &wiring.actions[usize::from(wire.action)].easing;
+        let gesture = wire.manner.gesture();
         let state = &mut self.wires[usize::from(index)];
-        let (phase, since) = (state.phase, state.since);
+        let in_time = now <= state.since.plus_secs(easing.double_tap_within);
+        let is_late = state.phase == Phase::Tapped && !in_time;
+        if state.phase != Phase::Tapped || is_late {
+            state.taps = 0;
+        }
         state.since = now;
-        match wire.manner {
-            Manner::Press => {
-                state.phase = Phase::On;
-                self.work(wiring, index);
-            }
-            Manner::Release | Manner::Tap => state.phase = Phase::Pending,
-            Manner::Hold => {
-                state.phase = Phase::Pending;
-                let after = wiring.actions[usize::from(wire.action)].easing.hold_after;
-                let due = now.plus_secs(after);
+        let is_last = state.taps >= gesture.taps;
+        if is_last && gesture.begins == Begins::Down {
+            (state.phase, state.taps) = (Phase::On, 0);
+            self.work(wiring, index);
+        } else {
+            state.phase = Phase::Pending;
+            if is_last && gesture.begins == Begins::Held {
+                let due = now.plus_secs(easing.hold_after);
                 self.timers.push((due, index));
                 self.next_timer = self.next_timer.min(due);
             }
-            Manner::DoubleTap => {
-                let timing = &wiring.actions[usize::from(wire.action)].easing;
-                let in_time = now <= since.plus_secs(timing.double_tap_within);
-                if phase == Phase::Tapped && in_time {
-                    state.phase = Phase::On;
-                    self.work(wiring, index);
-                } else {
-                    state.phase = Phase::Pending;
-                    if phase == Phase::Tapped {
-                        self.tell(wiring, wire.control, Some(index), Outcome::SecondTooLate);
-                        self.give_up(wire.action);
-                    }
-                }
-            }
+        }
+        if is_late {
+            self.tell(wiring, wire.control, Some(index), Outcome::SecondTooLate);
+            self.give_up(wire.action);
         }
         if self.trail.is_kept() && self.wires[usize::from(index)].phase == Phase::Pending {
             self.tell_waiting(wiring, index);
@@ -251,32 +245,36 @@ impl State {
                 self.turn_off(wiring, index);
             }
             Phase::Pending => {
-                state.phase = Phase::Idle;
-                let since = state.since;
+                let (since, taps) = (state.since, state.taps);
+                (state.phase, state.taps) = (Phase::Idle, 0);
                 let wire = &wiring.wires[usize::from(index)];
                 let action = wire.action;
-                let timing = &wiring.actions[usize::from(action)].easing;
-                match wire.manner {
-                    Manner::Release => self.pulse(wiring, index),
-                    Manner::Tap if self.now <= since.plus_secs(timing.tap_within) => {
-                        self.pulse(wiring, index);
-                    }
-                    Manner::DoubleTap if self.now <= since.plus_secs(timing.tap_within) => {
-                        self.wires[usize::from(index)].phase = Phase::Tapped;
+                let easing = &wiring.actions[usize::from(action)].easing;
+                let gesture = wire.manner.gesture();
+                let was_tap = now <= since.plus_secs(easing.tap_within);
+                let is_last = taps >= gesture.taps;
+                match gesture.begins {
+                    Begins::Up if is_last => self.pulse(wiring, index),
+                    Begins::UpSoon if is_last && was_tap => self.pulse(wiring, index),
+                    _ if !is_last && was_tap => {
+                        let state = &mut self.wires[usize::from(index)];
+                        (state.phase, state.taps) = (Phase::Tapped, taps + 1);
                         if self.trail.is_kept() {
                             self.tell_waiting(wiring, index);
                         }
                     }
-                    Manner::Hold => {
-                        self.forget_timer(index);
-                        self.tell(wiring, wire.control, Some(index), Outcome::TooShort);
+                    begins => {
+                        let is_short = is_last && begins == Begins::Held;
+                        let outcome = match is_short {
+                            true => Outcome::TooShort,
+                            false => Outcome::TooLong,
+                        };
+                        if is_short {
+                            self.forget_timer(index);
+                        }
+                        self.tell(wiring, wire.control, Some(index), outcome);
                         self.give_up(action);
                     }
-                    Manner::Tap | Manner::DoubleTap => {
-                        self.tell(wiring, wire.control, Some(index), Outcome::TooLong);
-                        self.give_up(action);
-                    }
-                    Manner::Press => {}
                 }
             }
         }
@@ -305,6 +303,7 @@ impl State {
     pub(super) fn break_off(&mut self, wiring: &Wiring, index: u16) {
         let state = &mut self.wires[usize::from(index)];
         let phase = std::mem::take(&mut state.phase);
+        state.taps = 0;
         match phase {
             Phase::Idle => {}
             Phase::On => self.turn_off(wiring, index),

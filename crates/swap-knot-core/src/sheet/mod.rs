@@ -4,6 +4,7 @@ mod action;
 mod cell;
 mod essential;
 mod ids;
+mod manners;
 mod meet;
 mod mistake;
 mod read;
@@ -26,6 +27,8 @@ pub use cell::{Binding, Cell, Column, ColumnError, ColumnKind, How, Row, TitledR
 pub(crate) use essential::lacking;
 pub(crate) use ids::Stamp;
 pub use ids::{ActionId, GroupId, SituationId};
+pub use manners::Manner;
+pub(crate) use manners::{Begins, Gesture};
 pub use mistake::SheetError;
 pub(crate) use read::{UNBOUND, setting, titled};
 pub use refs::{ActionRef, RowRef, SituationRef};
@@ -34,7 +37,7 @@ pub use settings::{
     ParameterValue, Parameters, Scope, Settings,
 };
 pub(crate) use settings::{LOOSE, Slider};
-pub use shape::{Arm, Manner, Shape};
+pub use shape::{Arm, Shape};
 pub use situation::{Cover, Situation};
 pub use typed::{Actions, Situations, TypedError};
 pub use works::Misfit;

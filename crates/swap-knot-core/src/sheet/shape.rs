@@ -1,4 +1,4 @@
-//! What value an action carries, its arms, and how its input must be worked.
+//! What value an action carries, and its arms.
 
 use crate::text::spelled;
 
@@ -68,34 +68,5 @@ impl Arm {
     /// Whether it is the positive side of its axis.
     pub const fn is_positive(self) -> bool {
         self as usize % 2 == 1
-    }
-}
-
-spelled! {
-    /// How an input must be worked for its action to happen.
-    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
-    pub enum Manner {
-        /// On while it is down.
-        #[default]
-        Press = "press",
-        /// Once, when it is let go.
-        Release = "release",
-        /// On after it has been down for a while.
-        Hold = "hold",
-        /// Once, when it is let go soon after it went down.
-        Tap = "tap",
-        /// On at the second press soon after the first, while it stays down.
-        DoubleTap = "double-tap",
-    }
-}
-
-impl Manner {
-    /// Whether two actions can be on one input in these manners without getting in each other's
-    /// way: only a tap and a hold can.
-    pub const fn gets_along_with(self, other: Manner) -> bool {
-        matches!(
-            (self, other),
-            (Manner::Tap, Manner::Hold) | (Manner::Hold, Manner::Tap)
-        )
     }
 }

@@ -6,7 +6,7 @@ use super::reach::reaches_key;
 use crate::input::{DeviceKind, Input, PadButton, Stick};
 use crate::law::Bound;
 use crate::layout::{Hand, Resolver};
-use crate::sheet::{ColumnKind, Manner, Parameter, Row, Sheet};
+use crate::sheet::{Begins, ColumnKind, Parameter, Row, Sheet};
 
 /// Something that not every hand can do, wanted by every binding that a row has on some devices.
 #[derive(Clone, Debug, PartialEq)]
@@ -112,14 +112,14 @@ fn wants(bound: &Bound, on: &Resolver) -> Vec<Wants> {
             Wants::BothHands
         });
     }
-    match bound.manner {
-        Manner::Hold if easing.hold_after >= LONG => all.push(Wants::Hold {
-            seconds: easing.hold_after,
-        }),
-        Manner::DoubleTap => all.push(Wants::QuickRepeat {
-            seconds: easing.double_tap_within,
-        }),
-        _ => {}
+    let gesture = bound.manner.gesture();
+    if gesture.begins == Begins::Held && easing.hold_after >= LONG {
+        let seconds = easing.hold_after;
+        all.push(Wants::Hold { seconds });
+    }
+    if gesture.taps > 0 {
+        let seconds = easing.double_tap_within;
+        all.push(Wants::QuickRepeat { seconds });
     }
     all
 }

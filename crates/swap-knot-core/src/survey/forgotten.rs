@@ -158,7 +158,7 @@ fn same_titles(sheet: &Sheet, on: &[Looked<'_>]) -> Vec<Forgotten> {
 
 fn unhandy(bound: &Bound) -> Option<Forgotten> {
     let (cell, input, manner) = (bound.cell, bound.chord.input(), bound.manner);
-    let taps = matches!(manner, Manner::Tap | Manner::DoubleTap);
+    let taps = manner.gesture().taps();
     let is_shift = match input {
         Input::Modifier(modifier) => modifier == Modifier::Shift,
         Input::Key(place) => Modifier::of_place(place) == Some(Modifier::Shift),

@@ -3,7 +3,7 @@
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Board, Hand, Layout, Resolver};
-use crate::sheet::{ActionId, Cell, ColumnKind, Manner, Row, Shape, Sheet};
+use crate::sheet::{ActionId, Cell, ColumnKind, Row, Shape, Sheet};
 
 /// Two keys of one hand that are further apart than this take a stretch, in key widths.
 const STRETCH: f32 = 5.0;
@@ -173,7 +173,7 @@ impl Desk<'_> {
         let directs = |row: Row| row.arm.is_some();
         let done = |bound: &Bound| {
             let shape = self.sheet.declared(bound.cell.row.action).shape;
-            shape == Shape::Press && matches!(bound.manner, Manner::Press | Manner::Hold)
+            shape == Shape::Press && bound.manner.gesture().is_one_that_lasts()
         };
         let kind = (directs(one) && done(b)) || (directs(other) && done(a));
         let first = a.cell.column.number() == 1 && b.cell.column.number() == 1;

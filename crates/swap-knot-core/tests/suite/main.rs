@@ -26,6 +26,7 @@ mod law;
 mod layouts;
 mod limits;
 mod locker;
+mod manners;
 mod mapping;
 mod marks;
 mod meeting;

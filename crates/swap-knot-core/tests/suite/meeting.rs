@@ -40,7 +40,14 @@ const PRESS: [&str; 24] = [
     "pad:shoulder-left+pad:stick-left.up",
     "pad:stick-left.up+pad:south",
 ];
-const MANNERS: [&str; 5] = ["press", "release", "hold", "tap", "double-tap"];
+const MANNERS: [&str; 6] = [
+    "press",
+    "release",
+    "hold",
+    "tap",
+    "double-tap",
+    "triple-tap",
+];
 const SITUATIONS: [&str; 5] = ["deck", "helm", "chart", "hail", "pause"];
 const STACKS: &str = r#"
 [situations.deck]
@@ -200,9 +207,12 @@ impl Hands {
                 self.work(leaf, true);
                 self.work(leaf, false);
             }
-            Manner::DoubleTap => {
-                self.work(leaf, true);
-                self.work(leaf, false);
+            Manner::DoubleTap | Manner::TripleTap => {
+                let taps = if manner == Manner::DoubleTap { 1 } else { 2 };
+                for _ in 0..taps {
+                    self.work(leaf, true);
+                    self.work(leaf, false);
+                }
                 self.work(leaf, true);
             }
         }
@@ -218,12 +228,22 @@ fn leaves(on: &Resolver, input: Input) -> Vec<Input> {
 }
 
 /// Whatever one press can be, from its going down on.
-fn gestures() -> [Vec<(bool, u64)>; 4] {
+fn gestures() -> [Vec<(bool, u64)>; 6] {
     [
         vec![(true, 50), (false, 0)],
         vec![(true, 700), (false, 0)],
         vec![(true, 50), (false, 20), (true, 50), (false, 0)],
         vec![(true, 50), (false, 20), (true, 700), (false, 0)],
+        [
+            vec![(true, 50), (false, 20)].repeat(2),
+            vec![(true, 50), (false, 0)],
+        ]
+        .concat(),
+        [
+            vec![(true, 50), (false, 20)].repeat(2),
+            vec![(true, 700), (false, 0)],
+        ]
+        .concat(),
     ]
 }
 

@@ -2,7 +2,7 @@
 
 use super::Parameter;
 use crate::input::{Chord, DeviceKind, Input};
-use crate::sheet::{Cell, How, Manner, Shape, Sheet};
+use crate::sheet::{Cell, How, Shape, Sheet};
 
 impl Sheet {
     /// Whether a setting makes a difference to a chord in a cell, worked as the sheet wants that cell
@@ -27,10 +27,10 @@ impl Sheet {
             Parameter::Gyro => chord.input() == Input::PadGyro,
             Parameter::RampUp | Parameter::RampDown => is_value && is_key,
             Parameter::Latch => !chord.is_plain(),
-            Parameter::Press => matches!(manner, Manner::Hold | Manner::DoubleTap),
-            Parameter::HoldAfter => manner == Manner::Hold,
-            Parameter::TapWithin => matches!(manner, Manner::Tap | Manner::DoubleTap),
-            Parameter::DoubleTapWithin => manner == Manner::DoubleTap,
+            Parameter::Press => manner.gesture().is_eased_to_press(),
+            Parameter::HoldAfter | Parameter::TapWithin | Parameter::DoubleTapWithin => {
+                manner.gesture().goes_by(parameter)
+            }
             Parameter::TogetherWithin => together,
             Parameter::Toggle
             | Parameter::IgnoreWithin

@@ -131,9 +131,9 @@ impl Easing {
 
     /// How a binding is worked that the sheet wants worked so.
     pub(crate) fn manner(&self, declared: Manner) -> Manner {
-        match declared {
-            Manner::Hold | Manner::DoubleTap if self.press => Manner::Press,
-            other => other,
+        match self.press && declared.gesture().is_eased_to_press() {
+            true => Manner::Press,
+            false => declared,
         }
     }
 }

@@ -62,6 +62,8 @@ pub struct Wire {
     pub input: Vec<Leaf>,
     pub held: Vec<Vec<Leaf>>,
     pub phase: Phase,
+    /// The taps made so far.
+    pub taps: u8,
     pub since: u64,
     pub away: bool,
     pub let_go_at: Option<u64>,
@@ -149,6 +151,7 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
                     input: leaves(input),
                     held: held.clone(),
                     phase: Phase::Idle,
+                    taps: 0,
                     since: 0,
                     away: false,
                     let_go_at: None,

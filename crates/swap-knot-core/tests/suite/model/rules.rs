@@ -360,13 +360,18 @@ impl Model {
         }
         self.use_up(i);
         let first = self.wires[i].since;
+        // Rule: each tap comes soon after the one before, or it is the first again.
+        let again = self.wires[i].phase == Phase::Tapped && self.now <= first + 350;
+        if !again {
+            self.wires[i].taps = 0;
+        }
         match self.wires[i].manner {
             Manner::Press => {
                 self.wires[i].since = self.now;
                 self.turn_on(i);
             }
-            Manner::DoubleTap
-                if self.wires[i].phase == Phase::Tapped && self.now <= first + 350 =>
+            Manner::DoubleTap | Manner::TripleTap
+                if self.wires[i].taps == taps_before(self.wires[i].manner) =>
             {
                 self.wires[i].since = self.now;
                 self.turn_on(i);
@@ -392,7 +397,10 @@ impl Model {
                 match self.wires[i].manner {
                     Manner::Release => self.pulse(i),
                     Manner::Tap if soon => self.pulse(i),
-                    Manner::DoubleTap if soon => self.wires[i].phase = Phase::Tapped,
+                    Manner::DoubleTap | Manner::TripleTap if soon => {
+                        self.wires[i].phase = Phase::Tapped;
+                        self.wires[i].taps += 1;
+                    }
                     _ => {}
                 }
             }
@@ -606,5 +614,14 @@ impl Model {
             }
         }
         self.now = to;
+    }
+}
+
+/// The taps before the press that counts.
+fn taps_before(manner: Manner) -> u8 {
+    match manner {
+        Manner::TripleTap => 2,
+        Manner::DoubleTap => 1,
+        _ => 0,
     }
 }

@@ -59,7 +59,14 @@ const ARM: [&str; 8] = [
     "pad:trigger-left",
     "hid:rz+",
 ];
-const MANNERS: [&str; 5] = ["press", "release", "hold", "tap", "double-tap"];
+const MANNERS: [&str; 6] = [
+    "press",
+    "release",
+    "hold",
+    "tap",
+    "double-tap",
+    "triple-tap",
+];
 const SITUATIONS: [&str; 5] = ["deck", "helm", "chart", "hail", "pause"];
 /// All of them are over those before, in their own ways.
 const STACKS: &str = r#"
@@ -102,7 +109,7 @@ impl World {
             proptest::collection::vec(
                 (
                     any::<usize>(),
-                    0..5_usize,
+                    0..6_usize,
                     prop::bool::weighted(0.1),
                     prop::bool::weighted(0.25),
                 ),
