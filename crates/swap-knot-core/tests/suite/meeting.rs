@@ -235,12 +235,12 @@ fn gestures() -> [Vec<(bool, u64)>; 6] {
         vec![(true, 50), (false, 20), (true, 50), (false, 0)],
         vec![(true, 50), (false, 20), (true, 700), (false, 0)],
         [
-            vec![(true, 50), (false, 20)].repeat(2),
+            [(true, 50), (false, 20)].repeat(2),
             vec![(true, 50), (false, 0)],
         ]
         .concat(),
         [
-            vec![(true, 50), (false, 20)].repeat(2),
+            [(true, 50), (false, 20)].repeat(2),
             vec![(true, 700), (false, 0)],
         ]
         .concat(),
