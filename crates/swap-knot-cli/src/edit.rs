@@ -233,7 +233,7 @@ pub(crate) fn reset(args: &ResetArgs) -> Done {
         (None, None) => Reset::All,
     };
     draft.reset(what)?;
-    let open = draft.conflicts();
+    let open = draft.conflicts().to_vec();
     let code = told(&args.of, &mut draft)?;
     let open: Vec<_> = open.iter().filter(|c| c.class.is_conflict()).collect();
     for conflict in &open {

@@ -4,6 +4,7 @@ mod cancel;
 mod carry;
 mod edit;
 mod history;
+mod known;
 mod listener;
 mod menu;
 mod merged;
@@ -21,7 +22,7 @@ pub use question::{Bind, Effect, Question, Settle, Way};
 pub use settings::SettingRow;
 
 use self::history::History;
-use crate::conflict::{Conflict, conflicts};
+use self::known::Known;
 use crate::input::Chord;
 use crate::law::{Bound, NotInForce, Unlawful, Upheld, allows, uphold};
 use crate::layout::{Layout, Resolver};
@@ -79,6 +80,7 @@ pub struct Draft {
     history: History,
     /// What of the profile as it is now is in force.
     upheld: Upheld,
+    known: Known,
     /// Counts everything that an answer worked out before may not know of.
     revision: u64,
 }
@@ -172,6 +174,7 @@ impl Draft {
             handed_over: known.clone(),
             profile: known,
             history: History::default(),
+            known: Known::default(),
             revision: 0,
         }
     }
@@ -277,12 +280,6 @@ impl Draft {
         let all = self.bindings();
         let at = all.binary_search_by_key(&cell, |b| b.cell).ok()?;
         Some(&all[at].chord)
-    }
-
-    /// The conflicts and notices among the bindings as they would be in force.
-    pub fn conflicts(&self) -> Vec<Conflict> {
-        let layouts = std::slice::from_ref(self.on.layout());
-        conflicts(&self.sheet, self.bindings(), layouts, self.on.platform())
     }
 
     /// What a listener takes for a cell: inputs for its column, none that is reserved, and whole
@@ -455,14 +452,14 @@ impl Draft {
 
     /// What applying would change, cell by cell.
     pub fn changes(&self) -> Vec<Change> {
-        let before = uphold(&self.sheet, &self.applied, &self.on);
-        differences(&before.bindings, self.bindings())
+        differences(self.applied_bindings(), self.bindings())
     }
 
     /// Applies the edits: from here on they count as what was there, and the new rig goes into the
     /// seat.
     pub fn apply(&mut self) -> Rig {
         self.applied = self.profile.clone();
+        self.known = Known::default();
         self.history = History::default();
         self.rig()
     }
@@ -503,11 +500,6 @@ impl Draft {
     /// Whether applying would change a setting.
     pub(crate) fn changes_setting(&self, setting: &Setting) -> bool {
         self.applied.setting(setting) != self.profile.setting(setting)
-    }
-
-    /// The bindings that were in force when it was applied last.
-    pub(crate) fn applied_bindings(&self) -> Vec<Bound> {
-        uphold(&self.sheet, &self.applied, &self.on).bindings
     }
 
     /// The rig that the draft would make, for trying it out.
@@ -561,6 +553,7 @@ impl Draft {
             self.on = self.on.on(chosen.as_ref().unwrap_or(&self.found));
         }
         self.upheld = uphold(&self.sheet, &self.profile, &self.on);
+        self.known = Known::default();
         self.revision += 1;
     }
 }

@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 
 use super::Draft;
-use crate::law::{Upheld, force, uphold};
+use crate::law::{Upheld, force};
 use crate::layout::Layout;
 use crate::profile::Setting;
 use crate::words::Telling;
@@ -13,7 +13,7 @@ impl Draft {
     pub fn summary(&self) -> Vec<String> {
         let to = self.telling();
         let mut lines = to.lines(&self.changes());
-        let before = uphold(&self.sheet, &self.applied, &self.on);
+        let before = self.applied_upheld();
         let all = self.applied.settings().chain(self.profile.settings());
         let all: BTreeSet<&Setting> = all.map(|(setting, _)| setting).collect();
         for setting in all.into_iter().filter(|s| self.changes_setting(s)) {
@@ -22,7 +22,7 @@ impl Draft {
                 continue;
             }
             let value = |upheld| self.value(&to, upheld, setting);
-            let (after, before) = (value(&self.upheld), value(&before));
+            let (after, before) = (value(&self.upheld), value(before));
             let title = to.tell(setting);
             let values = [("title", &*title), ("after", &after), ("before", &before)];
             lines.push(to.say("change", &values));

@@ -169,7 +169,7 @@ impl ControlsScreen {
         let new = probe.conflicts().into_iter();
         let new = new.filter(|c| c.class.is_conflict() && !known.contains(c));
         lines.extend(new.map(|c| {
-            let text = self.draft.tell(&c);
+            let text = self.draft.tell(c);
             self.draft.words().say("menu-conflict", &[("text", &text)])
         }));
         if lines.is_empty() {

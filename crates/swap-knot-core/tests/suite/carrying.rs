@@ -213,7 +213,7 @@ proptest! {
         let us = Layout::us();
         let merged = Merged::new(&sheet, &base, (&ours, &theirs), Newer::Ours, &us);
         let open = |profile: &Profile| {
-            let all = Draft::new(&sheet, profile.clone(), &us).conflicts();
+            let all = Draft::new(&sheet, profile.clone(), &us).conflicts().to_vec();
             all.into_iter().filter(|c| c.class.is_conflict()).collect::<Vec<_>>()
         };
         let known = [open(&ours), open(&theirs), merged.conflicts.clone()].concat();

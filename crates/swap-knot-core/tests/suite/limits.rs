@@ -202,3 +202,29 @@ fn every_setting_of_a_hostile_profile_is_still_there() {
         assert!(profile.settings().count() >= 100, "{what}");
     }
 }
+
+/// A screen draws its page sixty times a second: what does not change between two pictures is not worked out
+/// again, whatever the size of the game.
+#[test]
+fn a_picture_looks_for_no_conflict_that_was_found_before() {
+    let mut text = "game = \"big\"\n".to_owned();
+    for n in 0..120 {
+        // Every key has five actions, so that there is much to find.
+        let key = (b'A' + (n % 24) as u8) as char;
+        writeln!(text, "[actions.action-{n}]\nbind = \"Key{key}\"").unwrap();
+    }
+    let sheet = Sheet::from_toml(&text).unwrap();
+    let draft = Draft::new(&sheet, Profile::new("Ada"), &Layout::us());
+    let found = work(|| assert!(!draft.conflicts().is_empty()));
+    let again = work(|| assert!(!draft.conflicts().is_empty()));
+    assert!(found > 100_000 && again == 0, "{found}, then {again}");
+    // Any edit has them looked for anew.
+    let mut draft = draft;
+    let before = draft.conflicts().len();
+    draft.unbind(cell(&sheet, "action-0 keyboard-1")).unwrap();
+    assert!(draft.conflicts().len() < before);
+    draft.apply();
+    assert!(draft.changes().is_empty());
+    draft.set_layout(&Layout::shipped("de").unwrap());
+    assert!(draft.changes().is_empty() && !draft.conflicts().is_empty());
+}

@@ -490,7 +490,7 @@ fn cells(sheet: &Sheet) -> Vec<Cell> {
 fn carry_out(draft: &mut Draft, edit: &Edit, cells: &[Cell], inputs: &[Chord]) {
     match *edit {
         Edit::Bind(c, k, settle) => {
-            let before = draft.conflicts();
+            let before = draft.conflicts().to_vec();
             let mut announced = Vec::new();
             let mut next = draft.bind(cells[c % cells.len()], inputs[k % inputs.len()].clone());
             while let Ok(Bind::Asks(question)) = next {
