@@ -44,8 +44,8 @@ pub mod remap {
     };
     pub use crate::draft::{
         Bind, CannotBind, CarriedOver, Change, Draft, Effect, GaveWay, Heard, Listener,
-        ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Question, Refusal,
-        RefusedInput, Reset, SetAside, SettingRow, Settle, Way,
+        ListenerOptions, MenuCell, MenuRow, Merged, PlayersOwn, Question, Refusal, RefusedInput,
+        Reset, SetAside, SettingRow, Settle, Way,
     };
 }
 

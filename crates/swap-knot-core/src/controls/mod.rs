@@ -392,11 +392,6 @@ impl Controls {
         }
     }
 
-    /// Whether the layout was chosen rather than found or learned.
-    pub const fn is_layout_chosen(&self) -> bool {
-        self.is_chosen
-    }
-
     /// What there is to tell since this was asked last, in order: to show, by
     /// [`Controls::tell`], or to log.
     pub fn take_reports(&mut self) -> Vec<Report> {

@@ -29,25 +29,6 @@ impl Draft {
         }
     }
 
-    /// Exchanges what stands in two columns of a row.
-    ///
-    /// # Errors
-    /// When the columns are for different devices, or the action cannot be changed.
-    pub fn exchange(&mut self, row: Row, a: Column, b: Column) -> Result<(), Refusal> {
-        self.check(row.cell(a), None)?;
-        if a.kind() != b.kind() {
-            return Err(Refusal::OtherDevices(a, b));
-        }
-        let (at_a, at_b) = (
-            self.chord_in(row.cell(a)).cloned(),
-            self.chord_in(row.cell(b)).cloned(),
-        );
-        let mut work = self.profile.clone();
-        work.set(&self.sheet, row.cell(a), at_b);
-        work.set(&self.sheet, row.cell(b), at_a);
-        self.commit(work)
-    }
-
     /// How an action feels on a device kind as edited, or what works no action in particular.
     pub fn feel(&self, action: Option<ActionId>, kind: DeviceKind) -> Feel {
         let action = action.map(|id| self.sheet.declared(id));

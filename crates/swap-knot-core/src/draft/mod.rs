@@ -16,7 +16,7 @@ mod tell;
 pub(crate) use cancel::{Cancelling, cancels, cancels_by};
 pub use carry::{CarriedOver, GaveWay, SetAside};
 pub use listener::{Heard, Listener, ListenerOptions, RefusedInput};
-pub use menu::{CannotBind, Menu, MenuCell, MenuChanges, MenuRow};
+pub use menu::{CannotBind, MenuCell, MenuRow};
 pub use merged::Merged;
 pub use question::{Bind, Effect, Question, Settle, Way};
 pub use settings::SettingRow;
@@ -109,14 +109,11 @@ pub enum Refusal {
         /// The devices.
         kind: ColumnKind,
     },
-    /// The columns are for different devices.
-    #[error("columns {0} and {1} are for different devices")]
-    OtherDevices(Column, Column),
 }
 
 /// What becomes of what the player has of their own when a preset is chosen over it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Mine {
+pub enum PlayersOwn {
     /// They stay, over those of the preset.
     Keep,
     /// They give way to those of the preset.
@@ -396,10 +393,10 @@ impl Draft {
     ///
     /// # Errors
     /// When the game has no such preset, or an essential action would be left without a binding.
-    pub fn choose_preset(&mut self, name: Option<&str>, mine: Mine) -> Result<(), Refusal> {
+    pub fn choose_preset(&mut self, name: Option<&str>, mine: PlayersOwn) -> Result<(), Refusal> {
         let mut work = self.profile.clone();
         work.set_preset(name);
-        if mine == Mine::Replace {
+        if mine == PlayersOwn::Replace {
             (work, _) = work.partition(|s| !self.is_over_preset(s, name));
         }
         self.commit(work)

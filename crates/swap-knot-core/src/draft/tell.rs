@@ -40,7 +40,6 @@ impl Tell for Refusal {
                 let values = [("title", &*title), ("column", &column), ("count", &count)];
                 to.say("refused-full", &values)
             }
-            Refusal::OtherDevices(..) => to.say("refused-other-devices", &[]),
         }
     }
 }

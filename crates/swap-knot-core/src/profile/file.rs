@@ -40,11 +40,6 @@ impl ProfileError {
         matches!(self.kind, Kind::Newer { .. })
     }
 
-    /// Whether it is larger than [`Profile::MAX_BYTES`].
-    pub fn is_too_large(&self) -> bool {
-        matches!(self.kind, Kind::TooLarge { .. })
-    }
-
     /// The line and column of what is wrong, from 1, where the text is no TOML.
     pub fn line_and_column(&self) -> Option<(usize, usize)> {
         self.at

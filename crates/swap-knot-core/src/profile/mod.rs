@@ -14,7 +14,7 @@ pub use setting::{Setting, SettingValue, Unread};
 use self::setting::Paths;
 
 use crate::input::Chord;
-use crate::sheet::{BadSetting, Cell, Parameter, Parameters, Row, Scope, Sheet};
+use crate::sheet::{BadSetting, Cell, Parameter, Parameters, Scope, Sheet};
 
 /// What one player changed: only differences from the sheet.
 ///
@@ -248,12 +248,6 @@ impl Profile {
                 }
                 _ => None,
             })
-    }
-
-    /// Whether it changes anything in a row.
-    pub fn changes_row(&self, sheet: &Sheet, row: Row) -> bool {
-        let name = sheet.row_name(row);
-        self.row_names().any(|r| r == name)
     }
 
     /// Notes the game and the version of its sheet, before it is saved; a [`Locker`] does it by

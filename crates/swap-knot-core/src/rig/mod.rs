@@ -17,11 +17,11 @@ pub use note::RigNote;
 pub(crate) use silent::Silent;
 pub(crate) use wiring::{ActionWiring, Alone, Lone, LoneHow, Part, Wire, Wiring};
 
-use crate::input::{Chord, DeviceKind, Input, Place, Platform};
+use crate::input::{Input, Place, Platform};
 use crate::law::{Bound, NotInForce, Upheld, uphold};
 use crate::layout::{Layout, Resolver};
 use crate::profile::Profile;
-use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
+use crate::sheet::{ActionId, Cell, Row, Sheet};
 
 /// Sheet, preset, profile and layout, worked out and ready to play.
 ///
@@ -139,15 +139,6 @@ impl Rig {
     /// The binding in a cell.
     pub fn binding_in(&self, cell: Cell) -> Option<&Bound> {
         self.bindings_of(cell.row).iter().find(|b| b.cell == cell)
-    }
-
-    /// The first chord of a row in the columns for a device kind.
-    pub fn chord_for(&self, row: Row, device: DeviceKind) -> Option<&Chord> {
-        let kind = ColumnKind::of(device);
-        let mut bound = self.bindings_of(row).iter();
-        bound
-            .find(|b| b.cell.column.kind() == kind)
-            .map(|b| &b.chord)
     }
 
     /// Where the key of an input is on this rig's layout: its place, or that of its letter.

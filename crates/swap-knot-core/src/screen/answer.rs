@@ -2,7 +2,7 @@
 
 use super::dialog::FIRST_ZONE;
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
-use crate::draft::{Bind, Draft, Mine, Refusal, Reset, Settle};
+use crate::draft::{Bind, Draft, PlayersOwn, Refusal, Reset, Settle};
 use crate::input::{DeviceId, Input};
 use crate::layout::Hand;
 use crate::locker::Slug;
@@ -23,7 +23,7 @@ pub(super) enum Picking {
     /// Which preset.
     Presets,
     /// What becomes of the player's own bindings under a preset.
-    Mine(Option<String>),
+    PlayersOwn(Option<String>),
     /// What the page of feel is about.
     About,
     /// Which keyboard layout.
@@ -70,13 +70,16 @@ impl ControlsScreen {
                 dialog.title = self.text("preset-title");
                 self.view_presets()
             }
-            Picking::Mine(name) => {
+            Picking::PlayersOwn(name) => {
                 dialog.title = self.text("mine-title");
                 let preset = |mine| {
                     let name = name.as_deref();
                     self.would(|draft| draft.choose_preset(name, mine))
                 };
-                let answers = [("mine-keep", Mine::Keep), ("mine-replace", Mine::Replace)];
+                let answers = [
+                    ("mine-keep", PlayersOwn::Keep),
+                    ("mine-replace", PlayersOwn::Replace),
+                ];
                 let answers = answers.into_iter().enumerate();
                 let mut all: Vec<Item> = answers
                     .map(|(n, (id, mine))| {
@@ -166,7 +169,7 @@ impl ControlsScreen {
         }
         let mut lines = probe.summary();
         let known = self.draft.conflicts();
-        let new = probe.conflicts().into_iter();
+        let new = probe.conflicts().iter();
         let new = new.filter(|c| c.class.is_conflict() && !known.contains(c));
         lines.extend(new.map(|c| {
             let text = self.draft.tell(c);
@@ -193,7 +196,7 @@ impl ControlsScreen {
                 true => item,
                 false => {
                     let (enabled, lines) =
-                        self.would(|draft| draft.choose_preset(name, Mine::Keep));
+                        self.would(|draft| draft.choose_preset(name, PlayersOwn::Keep));
                     // One that changes nothing can be chosen all the same.
                     let same = lines == [self.text("menu-no-change")];
                     item.text(lines).enabled(enabled || same)
@@ -300,17 +303,17 @@ impl ControlsScreen {
                 if n <= count {
                     let name = n.checked_sub(1).map(|at| presets[at].name.clone());
                     match self.draft.has_own_over_preset(name.as_deref()) {
-                        true => self.ask(Picking::Mine(name)),
-                        false => self.choose_preset(name.as_deref(), Mine::Keep),
+                        true => self.ask(Picking::PlayersOwn(name)),
+                        false => self.choose_preset(name.as_deref(), PlayersOwn::Keep),
                     }
                 } else if let Some(made) = Made::ALL.get(n - count - 1) {
                     let done = made.make(&mut self.draft);
                     self.after(done.map(|()| Bind::Done));
                 }
             }
-            Picking::Mine(name) => match n {
-                0 => self.choose_preset(name.as_deref(), Mine::Keep),
-                1 => self.choose_preset(name.as_deref(), Mine::Replace),
+            Picking::PlayersOwn(name) => match n {
+                0 => self.choose_preset(name.as_deref(), PlayersOwn::Keep),
+                1 => self.choose_preset(name.as_deref(), PlayersOwn::Replace),
                 _ => {}
             },
             Picking::About => {
@@ -328,7 +331,7 @@ impl ControlsScreen {
         }
     }
 
-    fn choose_preset(&mut self, name: Option<&str>, mine: Mine) {
+    fn choose_preset(&mut self, name: Option<&str>, mine: PlayersOwn) {
         let done = self.draft.choose_preset(name, mine);
         self.after(done.map(|()| Bind::Done));
     }

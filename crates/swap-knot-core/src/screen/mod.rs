@@ -25,8 +25,8 @@ use std::time::Duration;
 pub use command::ScreenCommand;
 pub use pointing::{PointerEvent, Target};
 pub use sharing::{SharedDevice, Sharing};
-pub use spot::{Deed, Page, Spot, Tool};
-pub use teach::ControllerDeed;
+pub use spot::{Page, ProfileCommand, Spot, Tool};
+pub use teach::ControllerCommand;
 pub use touch::Grip;
 pub use view::{
     BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView, Role,

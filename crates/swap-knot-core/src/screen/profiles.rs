@@ -3,7 +3,8 @@
 use super::answer::Picking;
 use super::typing::{For, Typing};
 use super::{
-    Busy, ControlsScreen, Deed, Item, Role, RowView, ScreenView, ScreenWish, Section, Spot,
+    Busy, ControlsScreen, Item, ProfileCommand, Role, RowView, ScreenView, ScreenWish, Section,
+    Spot,
 };
 use crate::draft::Draft;
 use crate::locker::{Errand, ErrandDone, ErrandOutcome, Roster, Slug};
@@ -146,7 +147,7 @@ impl ControlsScreen {
             let first = self.all().len();
             let row = |(n, name): (usize, &Slug)| RowView {
                 title: name.to_string(),
-                items: vec![self.deed(first + n, Deed::Undelete, name.as_str())],
+                items: vec![self.deed(first + n, ProfileCommand::Undelete, name.as_str())],
                 ..RowView::default()
             };
             view.sections.push(Section {
@@ -176,17 +177,21 @@ impl ControlsScreen {
 
     fn view_profile(&self, n: usize, name: &Slug, title: String) -> RowView {
         let plays = self.profiles.playing.as_ref() == Some(name);
-        let mut deeds = vec![Deed::Copy, Deed::Rename, Deed::Export];
+        let mut deeds = vec![
+            ProfileCommand::Copy,
+            ProfileCommand::Rename,
+            ProfileCommand::Export,
+        ];
         if !plays {
-            deeds.insert(0, Deed::Switch);
-            deeds.push(Deed::Delete);
+            deeds.insert(0, ProfileCommand::Switch);
+            deeds.push(ProfileCommand::Delete);
         }
         // What is not kept yet has nothing that could be copied.
         let known = self.profiles.roster.as_ref();
         let is_kept = known.is_some_and(|r| r.there.iter().any(|(other, _)| other == name));
         let item = |deed| {
             let item = self.deed(n, deed, &title);
-            item.enabled(is_kept || deed == Deed::Rename)
+            item.enabled(is_kept || deed == ProfileCommand::Rename)
         };
         RowView {
             items: deeds.into_iter().map(item).collect(),
@@ -197,7 +202,7 @@ impl ControlsScreen {
         }
     }
 
-    fn deed(&self, n: usize, deed: Deed, title: &str) -> Item {
+    fn deed(&self, n: usize, deed: ProfileCommand, title: &str) -> Item {
         let label = self.text(&format!("deed-{}", deed.word()));
         let mut item = self.item(Spot::Profile(n as u16, deed), label, Role::Button);
         let values = [("title", title), ("setting", &item.label)];
@@ -218,9 +223,9 @@ impl ControlsScreen {
     }
 
     /// Does something with a profile, by its place in the list.
-    pub(super) fn work_profile(&mut self, n: usize, deed: Deed) {
+    pub(super) fn work_profile(&mut self, n: usize, deed: ProfileCommand) {
         let all = self.all();
-        if deed == Deed::Undelete {
+        if deed == ProfileCommand::Undelete {
             let name = n
                 .checked_sub(all.len())
                 .and_then(|n| self.deleted().get(n))
@@ -233,16 +238,18 @@ impl ControlsScreen {
             return;
         };
         match deed {
-            Deed::Switch if self.may_leave_profile() => self.send(Errand::Switch(name)),
-            Deed::Switch | Deed::Undelete => {}
-            Deed::Copy => {
+            ProfileCommand::Switch if self.may_leave_profile() => self.send(Errand::Switch(name)),
+            ProfileCommand::Switch | ProfileCommand::Undelete => {}
+            ProfileCommand::Copy => {
                 let taken: Vec<String> = all.into_iter().map(|(_, title)| title).collect();
                 let title = free_title(&title, &taken);
                 self.begin(Busy::Typing(Typing::new(For::Copy(name), title)));
             }
-            Deed::Rename => self.begin(Busy::Typing(Typing::new(For::Rename(name), title))),
-            Deed::Delete => self.ask(Picking::Delete(name, title)),
-            Deed::Export => self.send(Errand::Export(name)),
+            ProfileCommand::Rename => {
+                self.begin(Busy::Typing(Typing::new(For::Rename(name), title)))
+            }
+            ProfileCommand::Delete => self.ask(Picking::Delete(name, title)),
+            ProfileCommand::Export => self.send(Errand::Export(name)),
         }
     }
 

@@ -182,7 +182,7 @@ fn to_be_proven(draft: &Draft, hand: DeviceKind) -> Vec<Row> {
     let essential = sheet.actions().filter(|(_, a)| a.essential && !a.off);
     let rows: Vec<Row> = essential.flat_map(|(id, _)| sheet.rows_of(id)).collect();
     let lost = |row: &&Row| {
-        let (old, new) = (on(**row, &before), on(**row, after));
+        let (old, new) = (on(**row, before), on(**row, after));
         !old.is_empty() && !new.is_empty() && old.is_disjoint(&new)
     };
     let mut wanted: Vec<Row> = rows.iter().filter(lost).copied().collect();

@@ -1,6 +1,6 @@
 //! What of a controls screen can be focused, pointed at and chosen.
 
-use super::ControllerDeed;
+use super::ControllerCommand;
 use crate::input::{DeviceId, Input, Place, UsbId};
 use crate::mapping::Mappings;
 use crate::sheet::{ActsOn, Cell, Parameter, ParameterPart, Sheet};
@@ -60,7 +60,7 @@ spelled! {
     /// What can be done with a profile.
     #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
     #[non_exhaustive]
-    pub enum Deed {
+    pub enum ProfileCommand {
         /// Play with it.
         Switch = "switch",
         /// Make another one like it.
@@ -95,7 +95,7 @@ pub enum Spot {
     /// Takes a profile in that comes as text.
     Import,
     /// A deed on a profile, by its place in the list.
-    Profile(u16, Deed),
+    Profile(u16, ProfileCommand),
     /// The keyboard layout.
     Layout,
     /// A key of the board.
@@ -105,7 +105,7 @@ pub enum Spot {
     /// A part of the pad, or an input of another controller.
     Part(Input),
     /// A deed on a kind of controller that is no pad by itself.
-    Controller(Option<UsbId>, ControllerDeed),
+    Controller(Option<UsbId>, ControllerCommand),
     /// Who plays with a device.
     Device(DeviceId),
     /// Takes in what was taught of controllers, as text.

@@ -24,7 +24,7 @@ spelled! {
     /// What can be done with a kind of controller.
     #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
     #[non_exhaustive]
-    pub enum ControllerDeed {
+    pub enum ControllerCommand {
         /// Teach which of its inputs is which part of a pad.
         Teach = "teach",
         /// Show what was taught as text.
@@ -284,20 +284,20 @@ impl ControlsScreen {
         }
     }
 
-    pub(super) fn work_controller(&mut self, kind: Option<UsbId>, deed: ControllerDeed) {
+    pub(super) fn work_controller(&mut self, kind: Option<UsbId>, deed: ControllerCommand) {
         match deed {
-            ControllerDeed::Teach => {
+            ControllerCommand::Teach => {
                 let there = self.controllers.there.iter().find(|c| c.kind == kind);
                 let wish = there.map(|c| ScreenWish::Teach(c.device));
                 self.wishes.extend(wish);
             }
-            ControllerDeed::Export => {
+            ControllerCommand::Export => {
                 let mut one = Mappings::new();
                 one.set(kind, self.controllers.mappings.of(kind).cloned());
                 let text = one.to_toml();
                 self.begin(Busy::Typing(Typing::new(For::ShownController, text)));
             }
-            ControllerDeed::Forget => {
+            ControllerCommand::Forget => {
                 self.wishes.push(ScreenWish::Map(kind, None));
                 self.send_if_kept(Errand::Forget(kind));
             }
@@ -368,7 +368,7 @@ impl ControlsScreen {
             Some(Taught::NoPad) => ("controller-no-pad", "teach-begin"),
         };
         let title = self.kind_title(kind);
-        let item = |deed: ControllerDeed, id: &str| {
+        let item = |deed: ControllerCommand, id: &str| {
             let label = self.text(id);
             let mut item = self.item(Spot::Controller(kind, deed), label, Role::Button);
             let values = [("title", &*title), ("setting", &item.label)];
@@ -377,13 +377,13 @@ impl ControlsScreen {
         };
         let mut items = Vec::new();
         if is_there {
-            items.push(item(ControllerDeed::Teach, teach));
+            items.push(item(ControllerCommand::Teach, teach));
         }
         if matches!(taught, Some(Taught::Pad(_))) {
-            items.push(item(ControllerDeed::Export, "deed-export"));
+            items.push(item(ControllerCommand::Export, "deed-export"));
         }
         if taught.is_some() {
-            items.push(item(ControllerDeed::Forget, "teach-forget"));
+            items.push(item(ControllerCommand::Forget, "teach-forget"));
         }
         let state = self.text(state);
         RowView {

@@ -11,7 +11,7 @@ use swap_knot::prompt::Telling;
 use swap_knot::remap::{
     CannotBind, CarriedOver, Conflict, Merged, RefusedInput, conflicts, seat_conflicts,
 };
-use swap_knot::sheet::{Column, ColumnKind, Parameter, Scope};
+use swap_knot::sheet::{ColumnKind, Parameter, Scope};
 use swap_knot::{
     Chord, DeviceKind, Draft, Layout, Locker, Profile, Prompt, Rig, Settle, Sheet, Slug, Tell,
     Words,
@@ -122,7 +122,7 @@ fn told(words: &Words) -> Vec<(&'static str, String)> {
     let refusal = draft.unbind(cell(&sheet, "resume gamepad-1")).unwrap_err();
     out.push(("essential", draft.tell(&refusal)));
     let refusal = draft
-        .choose_preset(Some("fog-bound"), swap_knot::remap::Mine::Keep)
+        .choose_preset(Some("fog-bound"), swap_knot::remap::PlayersOwn::Keep)
         .unwrap_err();
     out.push(("no such preset", draft.tell(&refusal)));
     let refusal = draft
@@ -137,9 +137,6 @@ fn told(words: &Words) -> Vec<(&'static str, String)> {
         .set_parameter("dodge", Parameter::Toggle, true)
         .unwrap_err();
     out.push(("not to be eased", draft.tell(&refusal)));
-    let [keys, pad] = [ColumnKind::Keyboard, ColumnKind::Gamepad].map(|kind| Column::new(kind, 1));
-    let refusal = draft.exchange(sheet.find_row("horn").unwrap(), keys, pad);
-    out.push(("different devices", draft.tell(&refusal.unwrap_err())));
     let other =
         RefusedInput::OtherColumn("pad:trigger-left".parse().unwrap(), ColumnKind::Keyboard);
     out.push(("heard for another column", draft.tell(&other)));
@@ -383,7 +380,7 @@ fn nothing_is_left_outside_of_the_brackets() {
         .map(drop)
         .unwrap();
     draft
-        .choose_preset(Some("left-handed"), swap_knot::remap::Mine::Keep)
+        .choose_preset(Some("left-handed"), swap_knot::remap::PlayersOwn::Keep)
         .unwrap();
     let shown = draft.columns();
     let rows = draft.rows(&shown);

@@ -3,14 +3,14 @@
 
 use std::collections::BTreeSet;
 
-use crate::common::{cell, chord};
+use crate::common::{cell, chord, small};
 use proptest::prelude::*;
 use proptest::sample::select;
 use swap_knot::input::{Modifier, Platform};
 use swap_knot::keep::{Memory, Newer, Setting, SettingValue};
 use swap_knot::layout::Resolver;
 use swap_knot::play::Origin;
-use swap_knot::remap::{CarriedOver, Merged, Mine, Reset};
+use swap_knot::remap::{CarriedOver, Merged, PlayersOwn, Reset};
 use swap_knot::sheet::{ActsOn, Arm, ColumnKind, Parameter, Parameters, Scope};
 use swap_knot::{
     Bind, Cell, Chord, DeviceKind, Draft, Input, Layout, Locker, Place, Profile, Rig, Row, Settle,
@@ -425,7 +425,11 @@ fn carry_out(draft: &mut Draft, edit: &Edit) -> bool {
             draft.reset(what[usize::from(how)]).is_ok()
         }
         Edit::Preset(name, keep) => {
-            let mine = if keep { Mine::Keep } else { Mine::Replace };
+            let mine = if keep {
+                PlayersOwn::Keep
+            } else {
+                PlayersOwn::Replace
+            };
             draft.choose_preset(name, mine).is_ok()
         }
         Edit::Feel(action, value) => {
@@ -599,7 +603,7 @@ fn what_is_set_to_what_it_is_anyway_is_no_change() {
         .set_parameter("cast-off", Parameter::Toggle, false)
         .map(drop)
         .unwrap();
-    draft.choose_preset(None, Mine::Keep).unwrap();
+    draft.choose_preset(None, PlayersOwn::Keep).unwrap();
     assert!(
         !draft.is_changed() && !draft.can_undo(),
         "{:?}",
@@ -655,4 +659,25 @@ fn a_preset_that_breaks_the_law_is_a_mistake_in_the_sheet() {
         said.contains("preset `left` leaves `cast-off` without a keyboard binding"),
         "{said}"
     );
+}
+
+#[test]
+fn what_gives_way_for_an_essential_action_is_what_gives_it_a_key_that_types() {
+    let sheet = small(
+        "[actions.leave]\nessential = true\nbind = [\"letter:ж\", \"KeyH\"]\n[actions.horn]\nbind = \"KeyJ\"",
+    );
+    let profile = Profile::from_toml(
+        "format = 1\n[bind.leave]\nkeyboard-1 = \"unbound\"\nkeyboard-2 = \"unbound\"",
+    )
+    .unwrap();
+    let rig = Rig::new(&sheet, &profile, us());
+    let told: Vec<String> = rig.not_in_force().iter().map(ToString::to_string).collect();
+    assert_eq!(told.len(), 1, "{told:?}");
+    assert!(
+        told[0].starts_with("leave keyboard-2 = unbound"),
+        "{told:?}"
+    );
+    let leave = rig.bindings_of_action(sheet.find("leave").unwrap());
+    assert_eq!(leave.len(), 1);
+    assert_eq!(leave[0].chord, chord("KeyH"));
 }

@@ -483,8 +483,8 @@ fn a_mirrored_preset_reads_back_and_keeps_left_on_the_left() {
     assert_eq!(open.iter().filter(|c| c.class.is_conflict()).count(), 0);
     let x = |row: &str| {
         let row = with.find_row(row).unwrap();
-        let chord = rig.chord_for(row, swap_knot::DeviceKind::Keyboard).unwrap();
-        let Input::Key(place) = chord.input() else {
+        let first = &rig.bindings_of(row)[0];
+        let Input::Key(place) = first.chord.input() else {
             panic!("a key")
         };
         Board::Ansi.key(place).unwrap().x

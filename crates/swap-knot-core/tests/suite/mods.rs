@@ -154,7 +154,7 @@ fn what_a_player_changed_of_a_mod_outlasts_its_absence() {
         "{reserved:?}"
     );
     draft
-        .choose_preset(Some("fog-lamps"), swap_knot::remap::Mine::Keep)
+        .choose_preset(Some("fog-lamps"), swap_knot::remap::PlayersOwn::Keep)
         .unwrap();
     draft.apply();
 

@@ -37,7 +37,7 @@ go_to_any_thread! {
         Typed, Unworkable, XkbError;
     prompt: Family, GameTitle, InputPiece, Marks, MarksError, MarksFinding, MarksFindingKind, Piece,
         Prompt, PromptError, Rendered, Telling<'static>, Words, WordsError, WordsMistake;
-    screen: BoardView, ColumnView, ControllerDeed, ControlsScreen, Deed, Dialog, Grip, Hint,
+    screen: BoardView, ColumnView, ControllerCommand, ControlsScreen, ProfileCommand, Dialog, Grip, Hint,
         Item, KeyView, Live, Note, PadPartView, PadView, Page, PointerEvent, Role, RowView,
         ScreenCommand, ScreenView, ScreenWish, Section, SharedDevice, Sharing, Spot, Target, Tool,
         TouchView, ZoneView;
@@ -51,7 +51,7 @@ go_to_any_thread! {
         RigNote, SavedSeat, Seat, Seats, Told<'static>, Trace, TraceEntry, TraceError, TurnUnits,
         Unlawful;
     remap: Bind, CannotBind, CarriedOver, Change, Conflict, ConflictClass, Draft, GaveWay, Heard,
-        Listener, ListenerOptions, Menu, MenuCell, MenuChanges, MenuRow, Merged, Mine, Party,
+        Listener, ListenerOptions, MenuCell, MenuRow, Merged, PlayersOwn, Party,
         Question, Refusal, RefusedInput, Reset, SetAside, SettingRow, Settle, Way;
     keep: Errand, ErrandDone, ErrandError, ErrandOutcome, Exported, Folder, ImportError, LoadNote,
         Loaded, Locker, LockerError, LockerErrorKind, Memory, Newer, Overruled, Profile,

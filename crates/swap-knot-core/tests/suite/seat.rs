@@ -405,3 +405,55 @@ fn the_device_kind_follows_what_is_meant_and_not_drift() {
     hand.down(Place::KeyW).tick();
     assert_eq!(hand.seat.device_kind(), DeviceKind::Touch);
 }
+
+/// A binding that becomes strict is not bound as before: what it holds ends, as whatever else changes.
+#[test]
+fn a_binding_that_becomes_strict_is_another_one() {
+    let of = |strict: bool| {
+        small(&format!(
+            "[actions.horn]\nbind = {{ on = \"KeyH\", strict = {strict} }}"
+        ))
+    };
+    let mut hand = Hand::new(&of(false));
+    hand.down(Place::KeyH).tick();
+    assert!(hand.is_down("horn"));
+    let same = Rig::new(&of(false), &Profile::default(), Layout::us());
+    hand.seat.set_rig(same);
+    hand.tick();
+    assert!(hand.is_down("horn"), "it is bound as before");
+    let strict = Rig::new(&of(true), &Profile::default(), Layout::us());
+    hand.seat.set_rig(strict);
+    hand.tick();
+    assert!(!hand.is_down("horn"));
+    hand.up(Place::KeyH).down(Place::KeyH).tick();
+    assert!(hand.is_down("horn"));
+}
+
+/// Time goes on over another rig: an event that comes late is judged at the moment that has been reached.
+#[test]
+fn another_rig_does_not_put_the_clock_back() {
+    let sheet = small("[actions.use]\nmanner = \"tap\"\nbind = \"KeyE\"");
+    let told = |another: bool| {
+        let mut hand = Hand::new(&sheet);
+        hand.seat.keep_outcomes(8);
+        hand.down(Place::KeyE).wait(400);
+        if another {
+            let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
+            hand.seat.set_rig(rig);
+        }
+        hand.seat.feed(&swap_knot::Event {
+            at: swap_knot::Time::from_millis(100),
+            device: swap_knot::DeviceId(0),
+            what: EventKind::Key {
+                place: Place::KeyE,
+                down: false,
+                text: None,
+            },
+        });
+        hand.tick();
+        let last = hand.seat.outcomes().last();
+        last.map(|t| t.outcome)
+    };
+    assert_eq!(told(true), Some(swap_knot::play::Outcome::TooLong));
+    assert_eq!(told(true), told(false));
+}

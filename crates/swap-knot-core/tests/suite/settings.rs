@@ -4,7 +4,7 @@
 use proptest::prelude::*;
 use swap_knot::input::TouchName;
 use swap_knot::keep::{Setting, SettingValue};
-use swap_knot::remap::{Mine, Reset};
+use swap_knot::remap::{PlayersOwn, Reset};
 use swap_knot::sheet::{
     ActsOn, BadSetting, DeadZone, DeadZoneForm, Parameter, ParameterValue, Parameters, Scope,
 };
@@ -385,7 +385,7 @@ fn a_preset_is_chosen_over_what_the_player_set() {
         "[actions.walk]\nshape = \"plane\"\nup.bind = \"KeyW\"\nbind = \"pad:stick-left\"\n\
          [presets.easy.ease]\ntoggle = true\n[presets.easy.feel.gamepad]\ndead-zone = 0.4",
     );
-    let set = |mine: Mine| {
+    let set = |mine: PlayersOwn| {
         let mut draft = Draft::new(&sheet, Profile::default(), Layout::us());
         let done = draft
             .set_parameter("walk", Parameter::Toggle, true)
@@ -401,7 +401,7 @@ fn a_preset_is_chosen_over_what_the_player_set() {
         draft.choose_preset(Some("easy"), mine).unwrap();
         draft
     };
-    let (keep, replace) = (set(Mine::Keep), set(Mine::Replace));
+    let (keep, replace) = (set(PlayersOwn::Keep), set(PlayersOwn::Replace));
     let own = |draft: &Draft| draft.profile().parameters("walk").get(Parameter::Toggle);
     assert_eq!((own(&keep), own(&replace)), (Some(true.into()), None));
     for draft in [keep, replace] {

@@ -113,7 +113,7 @@ impl Room {
 const TAUGHT: u16 = 8;
 
 #[derive(Clone, Debug)]
-enum Deed {
+enum ProfileCommand {
     Press(u16, bool),
     Give(u16, Vec<usize>),
     Wait(usize),
@@ -124,17 +124,17 @@ enum Deed {
     Tick,
 }
 
-fn deeds() -> impl Strategy<Value = Vec<Deed>> {
+fn deeds() -> impl Strategy<Value = Vec<ProfileCommand>> {
     let device = || 5..9_u16;
     let deed = prop_oneof![
-        8 => (device(), any::<bool>()).prop_map(|(d, down)| Deed::Press(d, down)),
-        3 => (device(), prop::collection::vec(0..4_usize, 0..3)).prop_map(|(d, to)| Deed::Give(d, to)),
-        2 => (0..3_usize).prop_map(Deed::Wait),
-        1 => (0..3_usize).prop_map(Deed::Leave),
-        1 => (device(), any::<bool>()).prop_map(|(d, there)| Deed::Plug(d, there)),
-        1 => (0..3_usize).prop_map(Deed::Open),
-        1 => (0..3_usize).prop_map(Deed::Close),
-        4 => Just(Deed::Tick),
+        8 => (device(), any::<bool>()).prop_map(|(d, down)| ProfileCommand::Press(d, down)),
+        3 => (device(), prop::collection::vec(0..4_usize, 0..3)).prop_map(|(d, to)| ProfileCommand::Give(d, to)),
+        2 => (0..3_usize).prop_map(ProfileCommand::Wait),
+        1 => (0..3_usize).prop_map(ProfileCommand::Leave),
+        1 => (device(), any::<bool>()).prop_map(|(d, there)| ProfileCommand::Plug(d, there)),
+        1 => (0..3_usize).prop_map(ProfileCommand::Open),
+        1 => (0..3_usize).prop_map(ProfileCommand::Close),
+        4 => Just(ProfileCommand::Tick),
     ];
     prop::collection::vec(deed, 0..60)
 }
@@ -169,8 +169,8 @@ proptest! {
         for deed in deeds {
             match deed {
                 // What is not plugged in says nothing.
-                Deed::Press(TAUGHT, _) if !is_known => {}
-                Deed::Press(device, down) => {
+                ProfileCommand::Press(TAUGHT, _) if !is_known => {}
+                ProfileCommand::Press(device, down) => {
                     let own = owners.get(&device).cloned().unwrap_or_default();
                     let fresh = down && !held.contains(&device);
                     // What is down already is no press.
@@ -201,18 +201,18 @@ proptest! {
                         }
                     }
                 }
-                Deed::Give(device, to) => {
+                ProfileCommand::Give(device, to) => {
                     room.players.give(DeviceId(device), &to);
                     let to: BTreeSet<usize> = to.into_iter().filter(|p| *p < 3).collect();
                     give(&mut owners, &mut counts, device, to);
                 }
-                Deed::Wait(player) => {
+                ProfileCommand::Wait(player) => {
                     room.players.wait_for_device(player);
                     if !waiting.contains(&player) {
                         waiting.push(player);
                     }
                 }
-                Deed::Leave(player) => {
+                ProfileCommand::Leave(player) => {
                     room.players.leave(player);
                     waiting.retain(|p| *p != player);
                     for own in owners.values_mut() {
@@ -220,7 +220,7 @@ proptest! {
                     }
                     counts.retain(|(_, p)| *p != player);
                 }
-                Deed::Plug(device, there) => {
+                ProfileCommand::Plug(device, there) => {
                     let usb = kind.filter(|_| device == TAUGHT);
                     let what = if there { EventKind::Plugged { usb } } else { EventKind::Unplugged };
                     if device == TAUGHT {
@@ -232,17 +232,17 @@ proptest! {
                         counts.retain(|(d, _)| *d != device);
                     }
                 }
-                Deed::Open(player) => {
+                ProfileCommand::Open(player) => {
                     let now = Time::from_millis(room.now);
                     room.players.get_mut(player).unwrap().open_screen(now);
                     at_screen[player] = true;
                     counts.retain(|(_, p)| *p != player);
                 }
-                Deed::Close(player) => {
+                ProfileCommand::Close(player) => {
                     room.players.get_mut(player).unwrap().close_screen();
                     at_screen[player] = false;
                 }
-                Deed::Tick => {}
+                ProfileCommand::Tick => {}
             }
             room.tick();
             // A screen may have been left by what was pressed.

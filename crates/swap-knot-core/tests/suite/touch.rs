@@ -55,7 +55,7 @@ fn middle(zone: TouchZone) -> [f32; 2] {
 
 /// What somebody does with a finger, a zone or the screen.
 #[derive(Clone, Debug)]
-enum Deed {
+enum ProfileCommand {
     Down(u64, [f32; 2]),
     Move(u64, [f32; 2]),
     Up(u64),
@@ -66,18 +66,18 @@ enum Deed {
     LayAgain,
 }
 
-fn deeds() -> impl Strategy<Value = Vec<Deed>> {
+fn deeds() -> impl Strategy<Value = Vec<ProfileCommand>> {
     let at = || [-20.0..820.0_f32, -20.0..620.0_f32];
     let finger = || 0..4_u64;
     let deed = prop_oneof![
-        6 => (finger(), at()).prop_map(|(f, at)| Deed::Down(f, at)),
-        6 => (finger(), at()).prop_map(|(f, at)| Deed::Move(f, at)),
-        6 => finger().prop_map(Deed::Up),
-        2 => (0..3_usize, [-2.0..2.0_f32, -2.0..2.0_f32], 0.0..5.0_f32).prop_map(|(z, by, size)| Deed::Place(z, by, size)),
-        2 => (0..3_usize, any::<bool>()).prop_map(|(z, hidden)| Deed::Hide(z, hidden)),
-        1 => [200.0..1600.0_f32, 200.0..1200.0_f32].prop_map(Deed::Screen),
-        1 => Just(Deed::Lift),
-        1 => Just(Deed::LayAgain),
+        6 => (finger(), at()).prop_map(|(f, at)| ProfileCommand::Down(f, at)),
+        6 => (finger(), at()).prop_map(|(f, at)| ProfileCommand::Move(f, at)),
+        6 => finger().prop_map(ProfileCommand::Up),
+        2 => (0..3_usize, [-2.0..2.0_f32, -2.0..2.0_f32], 0.0..5.0_f32).prop_map(|(z, by, size)| ProfileCommand::Place(z, by, size)),
+        2 => (0..3_usize, any::<bool>()).prop_map(|(z, hidden)| ProfileCommand::Hide(z, hidden)),
+        1 => [200.0..1600.0_f32, 200.0..1200.0_f32].prop_map(ProfileCommand::Screen),
+        1 => Just(ProfileCommand::Lift),
+        1 => Just(ProfileCommand::LayAgain),
     ];
     prop::collection::vec(deed, 0..60)
 }
@@ -100,7 +100,7 @@ proptest! {
         for deed in deeds {
             let mut about = None;
             let events: Vec<EventKind> = match deed {
-                Deed::Down(finger, at) => {
+                ProfileCommand::Down(finger, at) => {
                     fingers.retain(|(f, ..)| *f != finger);
                     let hit = |z: &TouchZone| match z.is_stick {
                         true => (0..2).map(|n| (at[n] - middle(*z)[n]).powi(2)).sum::<f32>().sqrt() <= z.size[0] / 2.0,
@@ -113,7 +113,7 @@ proptest! {
                     }
                     zones.down(finger, at).collect()
                 }
-                Deed::Move(finger, at) => {
+                ProfileCommand::Move(finger, at) => {
                     for known in fingers.iter_mut().filter(|(f, ..)| *f == finger) {
                         known.2 = at;
                     }
@@ -122,32 +122,32 @@ proptest! {
                     about = last.filter(|(f, ..)| *f == finger).and(of);
                     zones.moved(finger, at).into_iter().collect()
                 }
-                Deed::Up(finger) => {
+                ProfileCommand::Up(finger) => {
                     let of = fingers.iter().find(|(f, ..)| *f == finger).map(|f| f.1);
                     let last = fingers.iter().rev().find(|(_, n, _)| Some(*n) == of);
                     about = last.filter(|(f, ..)| *f == finger).and(of);
                     fingers.retain(|(f, ..)| *f != finger);
                     zones.up(finger).into_iter().collect()
                 }
-                Deed::Place(n, by, size) => {
+                ProfileCommand::Place(n, by, size) => {
                     zones.place(names[n], Placement::new(by, size));
                     Vec::new()
                 }
-                Deed::Hide(n, hide) => {
+                ProfileCommand::Hide(n, hide) => {
                     hidden.retain(|h| *h != names[n]);
                     hidden.extend(hide.then_some(names[n]));
                     zones.hide(names[n], hide);
                     Vec::new()
                 }
-                Deed::Screen(size) => {
+                ProfileCommand::Screen(size) => {
                     zones.set_screen(size);
                     Vec::new()
                 }
-                Deed::Lift => {
+                ProfileCommand::Lift => {
                     fingers.clear();
                     zones.lift()
                 }
-                Deed::LayAgain => {
+                ProfileCommand::LayAgain => {
                     fingers.clear();
                     let events = zones.clear();
                     prop_assert_eq!(zones.zones().len(), 0);

@@ -567,7 +567,6 @@ refused-out-of-range = { $setting } reicht von { $least } bis { $most }.
 refused-nothing-to-give = „{ $title }“ hat nichts zum Tauschen.
 refused-may-not-share = „{ $first }“ und „{ $second }“ dürfen in diesem Spiel nicht auf derselben Eingabe liegen.
 refused-full = „{ $title }“ hat schon { $count } Belegungen ({ $column }).
-refused-other-devices = Die beiden Spalten sind für verschiedene Geräte.
 cannot-fixed = Das Spiel lässt es, wie es ist.
 cannot-no-input = Nichts davon steuert alle Richtungen auf einmal.
 

@@ -452,7 +452,6 @@ refused-out-of-range = { $setting } goes from { $least } to { $most }.
 refused-nothing-to-give = “{ $title }” has nothing to give in exchange.
 refused-may-not-share = The game does not let “{ $first }” and “{ $second }” share an input.
 refused-full = “{ $title }” has { $count } bindings already ({ $column }).
-refused-other-devices = The two columns are for different devices.
 cannot-fixed = The game keeps it as it is.
 cannot-no-input = Nothing here works all directions at once.
 

@@ -503,7 +503,6 @@ refused-out-of-range = { $setting } va de { $least } a { $most }.
 refused-nothing-to-give = «{ $title }» no tiene nada que dar a cambio.
 refused-may-not-share = El juego no deja que «{ $first }» y «{ $second }» compartan un control.
 refused-full = «{ $title }» ya tiene { $count } controles ({ $column }).
-refused-other-devices = Las dos columnas son para dispositivos distintos.
 cannot-fixed = El juego lo deja como está.
 cannot-no-input = Nada de aquí maneja todas las direcciones a la vez.
 

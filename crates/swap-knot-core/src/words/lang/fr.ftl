@@ -504,7 +504,6 @@ refused-out-of-range = { $setting } va de { $least } à { $most }.
 refused-nothing-to-give = « { $title } » n'a rien à donner en échange.
 refused-may-not-share = Le jeu ne laisse pas « { $first } » et « { $second } » partager une commande.
 refused-full = « { $title } » a déjà { $count } commandes ({ $column }).
-refused-other-devices = Les deux colonnes sont pour des appareils différents.
 cannot-fixed = Le jeu le garde tel quel.
 cannot-no-input = Rien ici ne commande toutes les directions à la fois.
 

@@ -497,7 +497,6 @@ refused-out-of-range = { $setting } va da { $least } a { $most }.
 refused-nothing-to-give = «{ $title }» non ha niente da dare in cambio.
 refused-may-not-share = Il gioco non permette che «{ $first }» e «{ $second }» condividano un comando.
 refused-full = «{ $title }» ha già { $count } comandi ({ $column }).
-refused-other-devices = Le due colonne sono per dispositivi diversi.
 cannot-fixed = Il gioco lo lascia com'è.
 cannot-no-input = Niente qui comanda tutte le direzioni insieme.
 

@@ -413,7 +413,6 @@ refused-out-of-range = { $setting }は{ $least }から{ $most }までです。
 refused-nothing-to-give = 「{ $title }」には入れ替える割り当てがありません。
 refused-may-not-share = 「{ $first }」と「{ $second }」に同じ入力は割り当てられません。
 refused-full = 「{ $title }」にはすでに{ $count }個の割り当てがあります（{ $column }）。
-refused-other-devices = 2つの欄は別々の機器用です。
 cannot-fixed = 変更できません。
 cannot-no-input = ここにはすべての方向を一度に操作できる入力がありません。
 

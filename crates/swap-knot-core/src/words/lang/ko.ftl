@@ -517,7 +517,6 @@ refused-out-of-range = { $setting }: { $least }부터 { $most }까지입니다.
 refused-nothing-to-give = ‘{ $title }’ 동작에는 바꿔 줄 키가 없습니다.
 refused-may-not-share = ‘{ $first }’ 동작과 ‘{ $second }’ 동작은 같은 키를 쓸 수 없습니다.
 refused-full = ‘{ $title }’ 동작에는 이미 키가 { $count }개 있습니다({ $column }).
-refused-other-devices = 두 열은 서로 다른 장치용입니다.
 cannot-fixed = 바꿀 수 없습니다.
 cannot-no-input = 여기에는 모든 방향을 한 번에 움직이는 입력이 없습니다.
 

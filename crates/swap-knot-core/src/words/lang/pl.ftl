@@ -473,7 +473,6 @@ refused-out-of-range = { $setting }: od { $least } do { $most }.
 refused-nothing-to-give = Akcja „{ $title }” nie ma nic na wymianę.
 refused-may-not-share = Gra nie pozwala, by „{ $first }” i „{ $second }” miały to samo przypisanie.
 refused-full = Akcja „{ $title }” ma już { $count } przypisań ({ $column }).
-refused-other-devices = Te dwie kolumny są dla różnych urządzeń.
 cannot-fixed = Gra nie pozwala tego zmienić.
 cannot-no-input = Nic tutaj nie steruje wszystkimi kierunkami naraz.
 

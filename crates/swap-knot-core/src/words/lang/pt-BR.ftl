@@ -542,7 +542,6 @@ refused-out-of-range = { $setting } vai de { $least } a { $most }.
 refused-nothing-to-give = “{ $title }” não tem nada para dar em troca.
 refused-may-not-share = O jogo não deixa “{ $first }” e “{ $second }” compartilharem um comando.
 refused-full = “{ $title }” já tem { $count } comandos ({ $column }).
-refused-other-devices = As duas colunas são de dispositivos diferentes.
 cannot-fixed = O jogo mantém como está.
 cannot-no-input = Nada aqui controla todas as direções de uma vez.
 

@@ -488,7 +488,6 @@ refused-out-of-range = { $setting }: от { $least } до { $most }.
 refused-nothing-to-give = Действию «{ $title }» нечего отдать взамен.
 refused-may-not-share = Игра не даёт действиям «{ $first }» и «{ $second }» быть на одном и том же.
 refused-full = У действия «{ $title }» уже { $count } назначений ({ $column }).
-refused-other-devices = Эти два столбца — для разных устройств.
 cannot-fixed = Игра не даёт это менять.
 cannot-no-input = Здесь ничто не управляет всеми направлениями сразу.
 

@@ -558,7 +558,6 @@ refused-out-of-range = { $setting }: { $least } ile { $most } arası.
 refused-nothing-to-give = “{ $title }” karşılığında verecek bir şeye sahip değil.
 refused-may-not-share = Oyun “{ $first }” ile “{ $second }” eylemlerinin aynı atamayı paylaşmasına izin vermiyor.
 refused-full = “{ $title }” için zaten { $count } atama var ({ $column }).
-refused-other-devices = Bu iki sütun farklı aygıtlar için.
 cannot-fixed = Oyun bunu olduğu gibi tutuyor.
 cannot-no-input = Buradaki hiçbir şey tüm yönleri birden yönetmez.
 

@@ -489,7 +489,6 @@ refused-out-of-range = { $setting }: від { $least } до { $most }.
 refused-nothing-to-give = Дії «{ $title }» нічого віддати навзамін.
 refused-may-not-share = Гра не дає діям «{ $first }» і «{ $second }» бути на одному й тому самому.
 refused-full = Дія «{ $title }» вже має { $count } призначень ({ $column }).
-refused-other-devices = Ці два стовпці — для різних пристроїв.
 cannot-fixed = Гра не дає цього змінити.
 cannot-no-input = Тут ніщо не керує всіма напрямками одразу.
 

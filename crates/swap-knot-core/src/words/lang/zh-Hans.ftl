@@ -514,7 +514,6 @@ refused-out-of-range = { $setting }的范围是 { $least } 到 { $most }。
 refused-nothing-to-give = “{ $title }”没有可交换的绑定。
 refused-may-not-share = 游戏不允许“{ $first }”和“{ $second }”共用一个按键。
 refused-full = “{ $title }”已有 { $count } 个绑定（{ $column }）。
-refused-other-devices = 这两列属于不同的设备。
 cannot-fixed = 不能更改。
 cannot-no-input = 这里没有能同时控制所有方向的输入。
 

@@ -512,7 +512,6 @@ refused-out-of-range = { $setting }的範圍是 { $least } 到 { $most }。
 refused-nothing-to-give = 「{ $title }」沒有可交換的按鍵。
 refused-may-not-share = 遊戲不允許「{ $first }」和「{ $second }」共用一個按鍵。
 refused-full = 「{ $title }」已有 { $count } 個按鍵（{ $column }）。
-refused-other-devices = 這兩欄屬於不同的裝置。
 cannot-fixed = 不能變更。
 cannot-no-input = 這裡沒有能同時控制所有方向的輸入。
 

@@ -417,3 +417,31 @@ fn presets_resets_and_searches_say_what_they_do() {
     player.key(Place::KeyF);
     assert_eq!(rows(&mut player), ["Lantern"]);
 }
+
+/// What has to be worked before changes are kept is what one would be lost without, and nothing else.
+#[test]
+fn an_essential_action_that_keeps_one_of_its_keys_has_nothing_to_prove() {
+    use swap_knot_core::screen::{ControlsScreen, ScreenCommand};
+    let sheet = swap_knot_core::Sheet::from_toml(
+        "game = \"x\"\n[actions.leave]\nessential = true\nbind = [\"Escape\", \"KeyL\"]",
+    )
+    .unwrap();
+    let [first, second] = [0, 1].map(|n| sheet.defaults()[n].cell);
+    let asked = |cells: &[(swap_knot_core::Cell, Place)]| {
+        let draft = swap_knot_core::Draft::new(&sheet, Profile::new("Ada"), Layout::us());
+        let seat = swap_knot_core::Seat::new(draft.rig());
+        let mut screen = ControlsScreen::new(draft, &seat);
+        for (cell, place) in cells {
+            let _ = screen
+                .draft_mut()
+                .bind(*cell, Input::Key(*place).into())
+                .unwrap();
+        }
+        screen.command(ScreenCommand::Apply);
+        screen.view().dialog.clone().map(|d| d.title)
+    };
+    assert_eq!(asked(&[(first, Place::KeyP)]), None);
+    assert_eq!(asked(&[(second, Place::KeyP)]), None);
+    let both = [(first, Place::KeyP), (second, Place::KeyQ)];
+    assert_eq!(asked(&both).as_deref(), Some("Keep these controls?"));
+}

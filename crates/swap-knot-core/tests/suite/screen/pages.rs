@@ -183,7 +183,8 @@ fn the_keyboard_is_chosen_shown_and_leads_to_what_is_on_a_key() {
     player.click("layout");
     player.click(&french.id.clone());
     player.click("tool apply");
-    assert!(player.controls.is_layout_chosen());
+    let chosen = player.controls.profile().layout().map(str::to_owned);
+    assert_eq!(chosen.as_deref(), Some("fr"));
     assert_eq!(player.prompt("{walk.up}"), "Z");
 }
 
