@@ -39,7 +39,7 @@ impl Adopted {
 /// Those of the disk.
 pub fn replace(file: &Path, text: &str) -> io::Result<()> {
     // A new file is where it was asked for.
-    let target = match file.exists() {
+    let target = match file.try_exists()? {
         true => fs::canonicalize(file)?,
         false => file.to_owned(),
     };
@@ -47,8 +47,11 @@ pub fn replace(file: &Path, text: &str) -> io::Result<()> {
     let folder = folder.unwrap_or(Path::new("."));
     let mut new = tempfile::Builder::new();
     // Who may read it stays as it was, or as the system has it for new files.
-    let permissions = fs::metadata(&target).map(|m| m.permissions());
-    let permissions = permissions.or_else(|_| usual_permissions(folder));
+    let permissions = match fs::metadata(&target) {
+        Ok(of_old) => Ok(of_old.permissions()),
+        Err(e) if e.kind() == io::ErrorKind::NotFound => usual_permissions(folder),
+        Err(e) => return Err(e),
+    };
     if let Ok(permissions) = permissions {
         new.permissions(permissions);
     }

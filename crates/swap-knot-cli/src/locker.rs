@@ -24,8 +24,14 @@ pub(crate) struct InLocker {
 
 impl InLocker {
     pub(crate) fn open(&self) -> Result<Locker, Box<dyn Error>> {
-        if !self.folder.is_dir() {
-            return Err(format!("there is no folder {}", self.folder.display()).into());
+        let folder = self.folder.display();
+        match std::fs::metadata(&self.folder) {
+            Ok(there) if there.is_dir() => {}
+            Ok(_) => return Err(format!("{folder} is no folder").into()),
+            Err(e) if e.kind() == std::io::ErrorKind::NotFound => {
+                return Err(format!("there is no folder {folder}").into());
+            }
+            Err(e) => return Err(format!("cannot look at {folder}: {e}").into()),
         }
         Ok(Locker::open(&self.folder)?)
     }

@@ -87,9 +87,17 @@ pub(crate) fn run(args: &Args) -> Done {
         )
         .into());
     }
-    if args.dir.exists() && fs::read_dir(&args.dir).is_ok_and(|mut d| d.next().is_some()) {
-        let dir = args.dir.display();
-        return Err(format!("{dir} is there already and not empty; nothing was written").into());
+    let dir = args.dir.display();
+    match fs::read_dir(&args.dir).map(|mut d| d.next().is_some()) {
+        Ok(false) => {}
+        Ok(true) => {
+            let why = format!("{dir} is there already and not empty; nothing was written");
+            return Err(why.into());
+        }
+        Err(e) if e.kind() == std::io::ErrorKind::NotFound => {}
+        Err(e) => {
+            return Err(format!("cannot look into {dir}: {e}; nothing was written").into());
+        }
     }
     let kind = match (args.terminal, args.bevy) {
         (true, _) => &TERMINAL,

@@ -31,7 +31,12 @@ impl ProfileArgs {
     /// The draft of the profile, carried over to the sheet.
     pub(crate) fn draft(&self) -> Result<Draft, Box<dyn Error>> {
         let sheet = files::sheet(&self.sheet)?;
-        let profile = match self.profile.exists() {
+        // Only what is not there is none: what cannot be looked at may hold all that a player ever set.
+        let is_there = self.profile.try_exists().map_err(|e| {
+            let file = self.profile.display();
+            format!("cannot look at {file}: {e}; nothing was changed")
+        })?;
+        let profile = match is_there {
             true => files::profile(Some(&self.profile))?,
             false => Profile::new(title_of(&self.profile)),
         };

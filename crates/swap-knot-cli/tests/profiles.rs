@@ -212,3 +212,45 @@ fn a_folder_of_profiles_is_kept_in_order() {
     profiles("import bad.toml").assert().code(2);
     profiles("import nowhere.toml").assert().code(2);
 }
+
+/// Only what is not there is none: a file that cannot be looked at is left as it is, and said so.
+#[test]
+fn a_profile_that_cannot_be_looked_at_is_not_taken_for_none() {
+    let works = std::process::Command::new("strace")
+        .args(["-o", "/dev/null", "true"])
+        .status();
+    if !works.is_ok_and(|s| s.success()) {
+        patience::skip("calls are made to fail with strace; ./scripts/test installs it");
+        return;
+    }
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("ada.toml");
+    let text = "format = 1\nsheet = 3\n[bind.horn]\nkeyboard-1 = \"KeyG\"\n";
+    let sheet = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/slack-water.toml");
+    for edit in [
+        vec!["bind", sheet, "lantern", "KeyU"],
+        vec!["reset", sheet, "lantern"],
+        vec!["ease", sheet, "latch=on"],
+    ] {
+        for call in ["statx", "openat", "read"] {
+            std::fs::write(&file, text).unwrap();
+            let mut strace = std::process::Command::new("strace");
+            strace.args(["-f", "-o", "/dev/null", "-P"]).arg(&file);
+            strace.args(["-e", &format!("inject={call}:error=EIO:when=1")]);
+            strace
+                .arg(env!("CARGO_BIN_EXE_swap-knot"))
+                .arg(edit[0])
+                .arg(edit[1]);
+            strace.arg("--profile").arg(&file).args(&edit[2..]);
+            let out = strace.output().unwrap();
+            let said = String::from_utf8_lossy(&out.stderr).into_owned();
+            assert_eq!(out.status.code(), Some(2), "{edit:?}, {call}: {said}");
+            assert!(said.contains("ada.toml"), "{edit:?}, {call}: {said}");
+            assert_eq!(
+                std::fs::read_to_string(&file).unwrap(),
+                text,
+                "{edit:?}, {call}"
+            );
+        }
+    }
+}
