@@ -15,7 +15,7 @@ use std::fmt;
 pub use bindings::{Bound, Origin};
 pub(crate) use uphold::{Upheld, allows, uphold};
 
-use crate::input::Input;
+use crate::input::{Chord, Input};
 use crate::profile::{Setting, SettingValue};
 use crate::sheet::{ColumnKind, Misfit, TitledRow};
 
@@ -52,6 +52,14 @@ pub enum Unlawful {
     /// The sheet does not let the action be eased.
     #[error("the game does not let {0} be eased")]
     NotEased(TitledRow),
+    /// The row has the same chord in another cell, worked the same way.
+    #[error("{row} has `{chord}` already")]
+    Twice {
+        /// The action or arm.
+        row: TitledRow,
+        /// What it has.
+        chord: Chord,
+    },
     /// This version does not understand the value.
     #[error("this version does not understand it")]
     NotUnderstood(String),

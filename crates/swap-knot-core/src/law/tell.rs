@@ -25,6 +25,9 @@ impl Tell for Unlawful {
                 )
             }
             Unlawful::NotEased(row) => of_row("refused-not-eased", row),
+            Unlawful::Twice { row, chord } => {
+                to.about("menu-taken", &[("title", &to.titled(row))], chord)
+            }
             Unlawful::NotUnderstood(_) => to.say("refused-not-understood", &[]),
         }
     }

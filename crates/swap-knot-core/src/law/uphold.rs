@@ -1,6 +1,6 @@
 //! A profile judged: what stands, what does not, and what is played with instead.
 
-use super::bindings::{Bound, bindings};
+use super::bindings::{Bound, Origin, bindings};
 use super::essential::{lacking, stand_in};
 use super::{NotInForce, Unlawful};
 use crate::layout::Resolver;
@@ -35,6 +35,28 @@ pub(crate) fn uphold(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Upheld 
         }
     }
     let mut in_force = bindings(sheet, &lawful);
+    // What a row has twice gives way; what stands there instead may be there twice again.
+    loop {
+        let given_up = twice(sheet, &in_force);
+        let known = not_in_force.len();
+        for bound in given_up {
+            let setting = bind(sheet, bound.cell);
+            let Some(value) = lawful.setting(&setting).cloned() else {
+                continue;
+            };
+            lawful.put(setting.clone(), None);
+            let (row, chord) = (sheet.titled(bound.cell.row), bound.chord);
+            not_in_force.push(NotInForce {
+                setting,
+                value,
+                why: Unlawful::Twice { row, chord },
+            });
+        }
+        if not_in_force.len() == known {
+            break;
+        }
+        in_force = bindings(sheet, &lawful);
+    }
     // What leaves an essential row without a binding gives way, one cell after the other.
     for (row, kind) in lacking(sheet, &lawful, &in_force, on) {
         let cells = lawful.changes(sheet).into_iter().map(|(cell, _)| cell);
@@ -67,6 +89,24 @@ pub(crate) fn uphold(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Upheld 
         bindings: in_force,
         stand_ins,
     }
+}
+
+/// The choices of the player's by which a row has one chord twice, worked the same way, as no sheet may say
+/// it either: of two choices the later one.
+fn twice(sheet: &Sheet, in_force: &[Bound]) -> Vec<Bound> {
+    let manner = |b: &Bound| sheet.how_of(b.cell).manner;
+    let mut out = Vec::new();
+    for row in in_force.chunk_by(|a, b| a.cell.row == b.cell.row) {
+        for (n, bound) in row.iter().enumerate() {
+            let is_same = |o: &&Bound| o.chord == bound.chord && manner(o) == manner(bound);
+            let Some(earlier) = row[..n].iter().find(is_same) else {
+                continue;
+            };
+            let mut both = [bound, earlier].into_iter();
+            out.extend(both.find(|b| b.origin == Origin::Profile).cloned());
+        }
+    }
+    out
 }
 
 /// Whether one setting may stand, whatever else is set.

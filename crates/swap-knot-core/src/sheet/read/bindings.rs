@@ -238,6 +238,7 @@ pub(super) fn presets(
             settings: settings::of_preset(&mut fields, sheet, report),
         };
         check_essential(&preset, sheet, span.start, report);
+        check_twice(&preset, sheet, span.start, report);
         out.push(preset);
         fields.finish(&what, report);
     }
@@ -268,6 +269,29 @@ fn check_essential(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Repor
                 "preset `{preset}` leaves `{row}` without a {kind} binding, and it is essential; give it one"
             ),
         );
+    }
+}
+
+/// A preset, too, gives no row the same chord twice, with what the sheet has there.
+fn check_twice(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Report<'_>) {
+    for (cell, chord) in &preset.cells {
+        let Some(chord) = chord else { continue };
+        let manner = sheet.how_of(*cell).manner;
+        let is_same = |other: Cell, of: &Chord| {
+            let same_row = other.row == cell.row && other != *cell;
+            same_row && of == chord && sheet.how_of(other).manner == manner
+        };
+        let given = |other: Cell| preset.cells.iter().any(|(c, _)| *c == other);
+        let in_preset = (preset.cells.iter())
+            .any(|(other, of)| of.as_ref().is_some_and(|of| is_same(*other, of)) && *other < *cell);
+        let of_sheet = (sheet.defaults_of(cell.row.action).iter())
+            .any(|b| !given(b.cell) && is_same(b.cell, &b.chord));
+        if in_preset || of_sheet {
+            let (preset, row) = (&preset.name, sheet.row_name(cell.row));
+            let message =
+                format!("preset `{preset}` binds `{row}` to `{chord}` twice; take one out");
+            report.add(at, message);
+        }
     }
 }
 
