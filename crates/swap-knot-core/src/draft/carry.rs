@@ -6,9 +6,9 @@ use std::fmt;
 
 use crate::conflict::{Conflict, unsettled};
 use crate::input::Chord;
-use crate::law::{Bound, NotInForce, Origin, Unlawful, uphold};
+use crate::law::{NotInForce, Origin, Unlawful, uphold};
 use crate::layout::Resolver;
-use crate::profile::Profile;
+use crate::profile::{Profile, bind};
 use crate::sheet::{Sheet, TitledRow};
 
 /// A profile carried over to a sheet from an older one, and what that did.
@@ -45,8 +45,9 @@ pub struct CarriedOver {
     pub set_aside: Vec<SetAside>,
     /// Defaults that gave way because the player had chosen their input for something else.
     pub gave_way: Vec<GaveWay>,
-    /// Conflicts between defaults and the player's choices that could not be mended by giving way,
-    /// since an essential action would have lost its last binding.
+    /// Conflicts between the player's choices and what the game has, that could not be mended by giving
+    /// way: an essential action would have lost its last binding, or the player set something there
+    /// that is not in force, which nothing writes over.
     pub open: Vec<Conflict>,
     /// What of it is not in force in this version.
     pub not_in_force: Vec<NotInForce>,
@@ -109,7 +110,7 @@ impl CarriedOver {
             out.follow_names(sheet);
         }
         out.tell_set_aside(sheet);
-        if version.is_some_and(|v| v < sheet.version()) {
+        if profile.may_meet_new_defaults(sheet) {
             out.give_way(sheet, &on);
         }
         out.not_in_force = uphold(sheet, &out.profile, &on).not_in_force;
@@ -180,34 +181,51 @@ impl CarriedOver {
             .collect();
     }
 
-    /// Has defaults give way that the player's choices are in the way of.
+    /// Has defaults give way that the player's choices are in the way of, until none is left that can:
+    /// what one gives up may bring another one back. Nothing that the player set themselves gives way, in
+    /// force or not.
     fn give_way(&mut self, sheet: &Sheet, on: &Resolver) {
-        let before = uphold(sheet, &self.profile, on);
-        let all = unsettled(sheet, &before.bindings, on);
-        let is_own = |cell| {
-            let of = |b: &&Bound| b.cell == cell;
-            let found = before.bindings.iter().find(of);
-            found.is_some_and(|b| b.origin == Origin::Profile)
-        };
-        for conflict in all {
-            let (own, default) = match [&conflict.first, &conflict.second].map(|p| is_own(p.cell)) {
-                [true, false] => (&conflict.first, &conflict.second),
-                [false, true] => (&conflict.second, &conflict.first),
-                _ => continue,
+        loop {
+            let before = uphold(sheet, &self.profile, on);
+            let origin = |cell| {
+                let mut all = before.bindings.iter();
+                all.find(|b| b.cell == cell).map(|b| b.origin)
             };
-            let mut without = self.profile.clone();
-            without.give_way(sheet, default.cell);
-            let after = uphold(sheet, &without, on);
-            if after.not_in_force.len() > before.not_in_force.len() {
-                self.open.push(conflict);
-                continue;
-            }
-            self.gave_way.push(GaveWay {
-                row: sheet.titled(default.cell.row),
-                default: default.chord.clone(),
-                by: sheet.titled(own.cell.row),
+            let all = unsettled(sheet, &before.bindings, on);
+            // Between a choice of the player's and what is none, in that order.
+            let met = all.into_iter().filter_map(|conflict| {
+                let own = [&conflict.first, &conflict.second]
+                    .map(|party| origin(party.cell) == Some(Origin::Profile));
+                match own {
+                    [true, false] => Some((conflict.clone(), conflict.first, conflict.second)),
+                    [false, true] => Some((conflict.clone(), conflict.second, conflict.first)),
+                    _ => None,
+                }
             });
-            self.profile = without;
+            let met: Vec<_> = met.collect();
+            let told = self.gave_way.len();
+            for (_, own, default) in &met {
+                // What gave way for another one before is gone already.
+                if self.profile.setting(&bind(sheet, default.cell)).is_some() {
+                    continue;
+                }
+                let mut without = self.profile.clone();
+                without.give_way(sheet, default.cell);
+                let after = uphold(sheet, &without, on);
+                if after.not_in_force.len() > before.not_in_force.len() {
+                    continue;
+                }
+                self.gave_way.push(GaveWay {
+                    row: sheet.titled(default.cell.row),
+                    default: default.chord.clone(),
+                    by: sheet.titled(own.cell.row),
+                });
+                self.profile = without;
+            }
+            if self.gave_way.len() == told {
+                self.open = met.into_iter().map(|(conflict, ..)| conflict).collect();
+                return;
+            }
         }
     }
 }

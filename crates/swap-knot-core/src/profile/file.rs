@@ -110,6 +110,11 @@ impl Profile {
             profile.sheet_version = Some(version);
             table.remove("sheet");
         }
+        let print = table.get("defaults").and_then(|d| d.get_ref().as_str());
+        profile.defaults = print.and_then(|p| u64::from_str_radix(p, 16).ok());
+        if profile.defaults.is_some() {
+            table.remove("defaults");
+        }
         flatten(&mut Vec::new(), table, &mut profile.settings);
         Ok(profile)
     }
@@ -132,6 +137,10 @@ impl Profile {
         }
         if let Some(version) = self.sheet_version {
             table.insert("sheet".to_owned(), Value::Integer(version.into()));
+        }
+        if let Some(print) = self.defaults {
+            let print = Value::String(format!("{print:016x}"));
+            table.insert("defaults".to_owned(), print);
         }
         format!("# What this player changed; everything else follows the game's defaults.\n{table}")
     }

@@ -1,5 +1,6 @@
 //! One profile changed on two machines, merged against what both started from.
 
+use std::cmp::Ordering;
 use std::collections::BTreeSet;
 use std::fmt;
 
@@ -55,6 +56,12 @@ impl Profile {
         let mut out = Profile {
             game: self.game.clone().or_else(|| theirs.game.clone()),
             sheet_version: self.sheet_version.max(theirs.sheet_version),
+            defaults: match self.sheet_version.cmp(&theirs.sheet_version) {
+                Ordering::Greater => self.defaults,
+                Ordering::Less => theirs.defaults,
+                // Of two that knew other defaults neither may speak for both.
+                Ordering::Equal => self.defaults.filter(|_| self.defaults == theirs.defaults),
+            },
             ..Profile::default()
         };
         let mut overruled = Vec::new();

@@ -43,6 +43,8 @@ use crate::sheet::{BadSetting, Cell, Parameter, Parameters, Scope, Sheet};
 pub struct Profile {
     game: Option<String>,
     sheet_version: Option<u32>,
+    /// What the defaults of that sheet were, by [`Sheet::print_of_defaults`].
+    defaults: Option<u64>,
     settings: BTreeMap<Setting, SettingValue>,
 }
 
@@ -256,10 +258,22 @@ impl Profile {
     /// [`Locker`]: crate::Locker
     pub fn stamp(&mut self, sheet: &Sheet) {
         self.game = Some(sheet.game().to_owned());
-        self.sheet_version = self.sheet_version.max(Some(sheet.version()));
-        for key in ["game", "sheet"] {
+        // What a newer game noted stays as it is.
+        if self.sheet_version <= Some(sheet.version()) {
+            self.sheet_version = Some(sheet.version());
+            self.defaults = Some(sheet.print_of_defaults());
+        }
+        for key in ["game", "sheet", "defaults"] {
             self.make_room(&[key.to_owned()]);
         }
+    }
+
+    /// Whether the defaults of a sheet may be others than those it was saved under, so that one of them may
+    /// lie on a choice of the player's that was made without it. What was never saved knows of no others,
+    /// and what a newer game saved is that game's to look at.
+    pub(crate) fn may_meet_new_defaults(&self, sheet: &Sheet) -> bool {
+        self.sheet_version.is_some_and(|v| v <= sheet.version())
+            && self.defaults != Some(sheet.print_of_defaults())
     }
 
     /// Whether the same is set in both, whichever version of the game wrote them.
@@ -312,6 +326,7 @@ impl Profile {
             settings: BTreeMap::new(),
             game: self.game.clone(),
             sheet_version: self.sheet_version,
+            defaults: self.defaults,
         };
         let (mut own, mut rest) = (empty(), empty());
         for (setting, value) in &self.settings {

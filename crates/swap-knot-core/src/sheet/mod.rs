@@ -7,6 +7,7 @@ mod ids;
 mod manners;
 mod meet;
 mod mistake;
+mod print;
 mod read;
 mod refs;
 mod rust;

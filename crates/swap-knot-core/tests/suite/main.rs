@@ -32,6 +32,7 @@ mod marks;
 mod meeting;
 mod model;
 mod mods;
+mod new_defaults;
 mod outcomes;
 mod paces;
 mod players;

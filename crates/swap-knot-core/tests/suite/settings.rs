@@ -188,6 +188,15 @@ fn whatever_form_one_file_takes_the_others_take() {
             of_profile
         );
     }
+    // A setting has one place: elsewhere it is not understood, kept, and written back where it stood.
+    let text = "format = 1\n[action-ease.horn]\ntoggle = true\n";
+    let elsewhere = Profile::from_toml(text).unwrap();
+    assert!(elsewhere.parameters("horn").is_empty());
+    assert!(
+        elsewhere
+            .to_toml()
+            .contains("[action-ease.horn]\ntoggle = true")
+    );
     let axes = Profile::from_toml("format = 1\n[feel.mouse]\ninvert = true").unwrap();
     assert_eq!(
         axes.parameters(DeviceKind::Mouse).get(Parameter::Invert),

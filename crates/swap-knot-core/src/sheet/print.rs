@@ -1,0 +1,46 @@
+//! A number for all that decides what is bound where without a player.
+
+use super::Sheet;
+
+impl Sheet {
+    /// The same for as long as no default, preset or situation has changed by which another binding could
+    /// come to lie on a player's: what a profile remembers of the sheet that it was saved under, so that a
+    /// change is noticed whether or not anybody raised the number of the sheet.
+    ///
+    /// It goes by names and texts, and so is the same on every machine and in every version of this
+    /// library.
+    pub(crate) fn print_of_defaults(&self) -> u64 {
+        // FNV-1a, which is short and stays what it is.
+        let mut hash: u64 = 0xcbf2_9ce4_8422_2325;
+        let mut add = |text: &str| {
+            for byte in text.bytes().chain([0]) {
+                hash = (hash ^ u64::from(byte)).wrapping_mul(0x0000_0100_0000_01b3);
+            }
+        };
+        for (id, action) in self.actions() {
+            add(&action.name);
+            add(if action.off { "off" } else { "on" });
+            add(if action.essential { "essential" } else { "" });
+            for situation in &action.situations {
+                add(&self.declared_situation(*situation).name);
+            }
+            for binding in self.defaults_of(id) {
+                add(&format!(
+                    "{} {}",
+                    self.row_name(binding.cell.row),
+                    binding.cell.column
+                ));
+                add(&binding.chord.to_string());
+                add(binding.how().manner.word());
+            }
+        }
+        for preset in self.presets() {
+            add(&preset.name);
+            for (cell, chord) in &preset.cells {
+                add(&format!("{} {}", self.row_name(cell.row), cell.column));
+                add(&chord.as_ref().map_or(String::new(), ToString::to_string));
+            }
+        }
+        hash
+    }
+}
