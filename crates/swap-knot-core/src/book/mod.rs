@@ -20,7 +20,7 @@ use self::device::{Device, Part, TOUCHES, bit, level_of, moved_over};
 use self::glide::Gliding;
 pub(crate) use self::glide::{GLIDES, Glide, gliding};
 use crate::input::{
-    Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, TouchName,
+    Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, Stick, TouchName,
 };
 use crate::sheet::LOOSE;
 
@@ -248,15 +248,35 @@ impl Held {
         }
     }
 
-    /// Counts analog inputs as down from one point on and as up, and at rest, up to another.
+    /// Counts analog inputs as down from one point on and as up, and at rest, up to another, or further
+    /// out where their own dead zone reaches further: what rests in play rests here.
     pub(crate) fn with_thresholds(mut self, down_at: f32, up_at: f32) -> Held {
-        let rest = Rest {
-            inner: up_at,
-            down_at,
-            up_at,
-            by_axis: false,
+        // A half rests where its stick or axis does, whichever of them something is bound to.
+        let halves = |stick| {
+            Direction::ALL
+                .map(|way| Control::stick_half(stick, way))
+                .to_vec()
         };
-        self.rest.fill(rest);
+        let sticks = Stick::ALL.map(|stick| (Control::stick(stick), halves(stick)));
+        let axes = HidAxis::ALL.iter().map(|&axis| {
+            let halves = [Sign::Positive, Sign::Negative].map(|s| Control::hid_half(axis, s));
+            (Control::hid_axis(axis), halves.to_vec())
+        });
+        for (whole, halves) in sticks.into_iter().chain(axes) {
+            let all = || halves.iter().copied().chain([whole]);
+            let inner = all().map(|c| self.rest[c.index()].inner);
+            let furthest = inner.fold(0.0, f32::max);
+            all().for_each(|c| self.rest[c.index()].inner = furthest);
+        }
+        for rest in &mut self.rest {
+            rest.inner = rest.inner.max(up_at);
+            rest.up_at = rest.inner;
+            // Half of what is left of its way.
+            rest.down_at = down_at.max((1.0 + rest.inner) / 2.0);
+            if rest.inner <= up_at {
+                (rest.down_at, rest.by_axis) = (down_at, false);
+            }
+        }
         self
     }
 

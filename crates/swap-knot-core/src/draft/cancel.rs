@@ -39,9 +39,13 @@ impl Cancelling {
         }
     }
 
-    /// What is meant by holding it so long.
-    pub(crate) fn meant(self, now: Time) -> Option<Input> {
-        (now.since(self.since) >= HELD_FOR).then_some(self.input)
+    /// When it is meant itself, if it is still down then.
+    pub(crate) fn meant_at(self) -> Time {
+        self.since.plus(HELD_FOR)
+    }
+
+    pub(crate) fn input(self) -> Input {
+        self.input
     }
 
     /// Whether it is this one that came up.

@@ -143,14 +143,25 @@ impl Listener {
     /// Lets time go by; the first call starts the clock.
     pub fn tick(&mut self, now: Time) -> Heard {
         self.started.get_or_insert(now);
-        if let Some(input) = self.cancelling.and_then(|c| c.meant(now)) {
+        let ends = self.ends_at();
+        // Of two that came to pass since it was asked last, the earlier one.
+        let meant = self.cancelling.filter(|c| {
+            let at = c.meant_at();
+            self.armed && at <= now && ends.is_none_or(|ends| at < ends)
+        });
+        if let Some(cancelling) = meant {
             self.cancelling = None;
-            return self.complete(input);
+            return self.complete(cancelling.input());
         }
-        match self.time_left(now) {
-            Some(Duration::ZERO) => Heard::TimedOut,
-            _ => Heard::Nothing,
+        match ends.is_some_and(|ends| ends <= now) {
+            true => Heard::TimedOut,
+            false => Heard::Nothing,
         }
+    }
+
+    /// When it gives up, once it knows when it started.
+    fn ends_at(&self) -> Option<Time> {
+        Some(self.started?.plus(self.options.timeout?))
     }
 
     /// Takes an event in.
@@ -213,13 +224,14 @@ impl Listener {
         if let Some((control, _)) = self.strongest(&changes) {
             return self.pressed(control, self.input_of(control, &what), event.at);
         }
+        // One that was spent by what was refused meanwhile comes to rest.
         let is_up = |c: Cancelling| {
             let mut all = changes.iter();
             all.any(|(control, change)| {
-                matches!(change, Change::Up { last: true }) && c.is(*control)
+                matches!(change, Change::Up { last: true } | Change::Rested) && c.is(*control)
             })
         };
-        if self.cancelling.is_some_and(is_up) {
+        if self.cancelling.take_if(|c| is_up(*c)).is_some() {
             return Heard::Cancelled;
         }
         let up = changes.iter().find(|(control, change)| {
@@ -313,6 +325,7 @@ impl Listener {
                 return Heard::Refused(RefusedInput::OtherColumn(part, kind));
             }
         }
+        self.cancelling = None;
         Heard::Chord(chord)
     }
 }

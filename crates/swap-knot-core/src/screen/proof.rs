@@ -56,7 +56,7 @@ impl WayOut {
         }
         let is_up = self.cancelling.is_some_and(|c| c.is(control)) && !is_down;
         let tapped = self.cancelling.take_if(|_| is_up);
-        tapped.is_some_and(|c| c.meant(event.at).is_none())
+        tapped.is_some_and(|c| event.at < c.meant_at())
     }
 }
 

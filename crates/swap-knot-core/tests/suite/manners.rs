@@ -31,7 +31,8 @@ fn the_last_of_so_many_presses_begins_it_and_holds_it() {
         for round in 0..2 {
             for _ in 0..before {
                 assert!(!tap(&mut hand, place, action), "{action} {round}");
-                hand.wait(100);
+                // Later than a tap may last, and soon enough for the next.
+                hand.wait(300);
             }
             hand.down(place).wait(3_000);
             assert!(hand.is_down(action), "it lasts while it is held");

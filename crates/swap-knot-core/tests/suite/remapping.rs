@@ -456,6 +456,78 @@ fn what_cancels_is_bound_by_holding_it() {
     assert_eq!(heard(any(), &[], &lost), []);
 }
 
+/// What is down when it starts, drifts, is refused, or comes too late, keeps nobody in.
+#[test]
+fn nothing_that_lies_about_keeps_a_player_in() {
+    let escape = |ms, down| press(ms, Place::Escape, down);
+    let any = ListenerOptions::default;
+    // A stick that drifts within the dead zone that the player gave it is at rest here as it is in play.
+    let sheet = crate::common::small(
+        "[actions.walk]\nshape = \"plane\"\nbind = \"pad:stick-left\"\nfeel.gamepad.dead-zone = 0.35",
+    );
+    let rig = swap_knot::Rig::new(&sheet, &Profile::default(), &Layout::us());
+    let mut seat = swap_knot::Seat::new(rig);
+    let stick = |ms, x| Event {
+        at: Time::from_millis(ms),
+        device: DeviceId(0),
+        what: EventKind::PadStick {
+            stick: swap_knot::Stick::LEFT,
+            x,
+            y: 0.0,
+        },
+    };
+    seat.feed(&stick(0, 0.3));
+    seat.tick(Time::ZERO);
+    let mut listener = Listener::new(any(), seat.held());
+    assert!(listener.is_armed());
+    assert_eq!(listener.hear(&stick(1, 0.32)), Heard::Nothing);
+    let key = listener.hear(&press(2, Place::KeyK, true));
+    assert_eq!(key, Heard::Chord(chord("KeyK")));
+    // It is still heard itself, once it is meant.
+    let mut listener = Listener::new(any(), seat.held());
+    assert_eq!(listener.hear(&stick(1, 0.5)), Heard::Nothing);
+    let pushed = Heard::Chord(chord("pad:stick-left.right"));
+    assert_eq!(listener.hear(&stick(2, 0.95)), pushed);
+    // What cancels is tapped, whatever is refused while it is down, and whatever is down beside it.
+    let refuses = || any().with_reserved(&["F12".parse().unwrap()]);
+    let between = [
+        escape(0, true),
+        press(10, Place::F12, true),
+        escape(20, false),
+        press(2_000, Place::F12, false),
+    ];
+    let said = heard(refuses(), &[], &between);
+    assert_eq!(said.last(), Some(&Heard::Cancelled), "{said:?}");
+    assert!(
+        !said.iter().any(|h| matches!(h, Heard::Chord(_))),
+        "{said:?}"
+    );
+    let beside = [
+        press(0, Place::F12, true),
+        escape(10, true),
+        escape(20, false),
+    ];
+    let said = heard(refuses(), &[], &beside);
+    assert_eq!(said.last(), Some(&Heard::Cancelled), "{said:?}");
+    // Before it takes anything it takes no held Escape either; letting that go is the way out.
+    let mut held = Held::new();
+    held.feed(&press(0, Place::KeyX, true));
+    let mut listener = Listener::new(any(), &held);
+    assert_eq!(listener.hear(&escape(10, true)), Heard::Nothing);
+    assert_eq!(listener.tick(Time::from_millis(1_500)), Heard::Nothing);
+    assert_eq!(listener.hear(&escape(1_600, false)), Heard::Cancelled);
+    // Of two ends between two pictures the earlier one is the end.
+    for (down_at, wanted) in [
+        (8_500, Heard::Chord(chord("Escape"))),
+        (9_500, Heard::TimedOut),
+    ] {
+        let mut listener = Listener::new(any(), &Held::new());
+        listener.tick(Time::ZERO);
+        assert_eq!(listener.hear(&escape(down_at, true)), Heard::Nothing);
+        assert_eq!(listener.tick(Time::from_millis(12_000)), wanted);
+    }
+}
+
 /// One edit of a player who tries everything.
 #[derive(Clone, Debug)]
 enum Edit {
