@@ -204,7 +204,7 @@ fn a_folder_of_profiles_is_kept_in_order() {
     fs::write(desk.path("gift.toml"), &out.stdout).unwrap();
     profiles("import gift.toml").assert().code(0);
     assert_eq!(
-        text(&desk.path("kept/ada-2.toml")),
+        text(&desk.path("kept/ada--2.toml")),
         text(&desk.path("kept/ada.toml"))
     );
     fs::write(desk.path("gift.toml"), "format = 1\ngame = \"other\"\n").unwrap();

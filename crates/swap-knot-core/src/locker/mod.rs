@@ -133,11 +133,11 @@ impl Locker {
         match self.read_best(name, |_| true) {
             Ok(Some((profile, notes))) => Loaded { profile, notes },
             Ok(None) => Loaded {
-                profile: Profile::new(name.as_str()),
+                profile: Profile::new(name.title()),
                 notes: Vec::new(),
             },
             Err(why) => Loaded {
-                profile: Profile::new(name.as_str()),
+                profile: Profile::new(name.title()),
                 notes: vec![self.cannot_read(name, why)],
             },
         }

@@ -2,24 +2,22 @@
 
 use super::{Part, Rig};
 use crate::sheet::{ActsOn, DeadZoneForm, Parameter, ParameterValue};
+use crate::text::Fnv;
 
 impl Rig {
     /// A number that is the same for rigs that play alike, on every machine.
     pub(crate) fn fingerprint(&self) -> u64 {
         *self.0.fingerprint.get_or_init(|| {
-            // FNV-1a, over everything that play goes by.
-            let mut hash = 0xcbf2_9ce4_8422_2325_u64;
-            let mut add = |n: u64| {
-                for byte in n.to_le_bytes() {
-                    hash = (hash ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
-                }
-            };
+            // Over everything that play goes by.
+            let mut hash = Fnv::new();
+            let mut add = |n: u64| hash.add(n.to_le_bytes());
             let (sheet, wiring) = (self.sheet(), self.wiring());
             for (id, action) in sheet.actions() {
                 action.name.bytes().for_each(|b| add(u64::from(b)));
                 action.situations.iter().for_each(|s| add(s.index() as u64));
                 let wired = &wiring.actions[id.index()];
-                add(wired.shape as u64 | (wired.opposite as u64) << 8);
+                let arm = u64::from(wired.first_arm);
+                add(wired.shape as u64 | (wired.opposite as u64) << 8 | arm << 16);
                 let flags = [
                     wired.resumes,
                     wired.rate.is_some(),
@@ -58,7 +56,7 @@ impl Rig {
                     Part::Port(port) => 2 + u64::from(port),
                 });
             }
-            hash
+            hash.number()
         })
     }
 }

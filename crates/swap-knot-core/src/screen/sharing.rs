@@ -103,7 +103,20 @@ impl ControlsScreen {
     fn player_name(&self, player: usize) -> String {
         let words = self.draft.words();
         match self.sharing.players.get(player) {
-            Some(name) if !name.is_empty() => words.untranslated(name),
+            Some(name) if !name.is_empty() => {
+                let shown = words.untranslated(name);
+                // Two of one name are told apart by who of them came first.
+                let players = &self.sharing.players;
+                let same = |until: usize| players[..until].iter().filter(|n| *n == name).count();
+                if same(players.len()) == 1 {
+                    return shown;
+                }
+                let number = (same(player) + 1).to_string();
+                words.say(
+                    "device-numbered",
+                    &[("device", &shown), ("number", &number)],
+                )
+            }
             _ => {
                 let number = (player + 1).to_string();
                 words.say("player-numbered", &[("number", &number)])

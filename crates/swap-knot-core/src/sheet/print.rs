@@ -1,6 +1,7 @@
 //! A number for all that decides what is bound where without a player.
 
 use super::Sheet;
+use crate::text::Fnv;
 
 impl Sheet {
     /// The same for as long as no default, preset or situation has changed by which another binding could
@@ -10,13 +11,8 @@ impl Sheet {
     /// It goes by names and texts, and so is the same on every machine and in every version of this
     /// library.
     pub(crate) fn print_of_defaults(&self) -> u64 {
-        // FNV-1a, which is short and stays what it is.
-        let mut hash: u64 = 0xcbf2_9ce4_8422_2325;
-        let mut add = |text: &str| {
-            for byte in text.bytes().chain([0]) {
-                hash = (hash ^ u64::from(byte)).wrapping_mul(0x0000_0100_0000_01b3);
-            }
-        };
+        let mut hash = Fnv::new();
+        let mut add = |text: &str| hash.add(text.bytes().chain([0]));
         for (id, action) in self.actions() {
             add(&action.name);
             add(if action.off { "off" } else { "on" });
@@ -41,6 +37,6 @@ impl Sheet {
                 add(&chord.as_ref().map_or(String::new(), ToString::to_string));
             }
         }
-        hash
+        hash.number()
     }
 }

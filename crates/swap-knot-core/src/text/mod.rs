@@ -14,6 +14,7 @@
 
 mod failure;
 mod fields;
+mod hash;
 mod mistake;
 mod names;
 mod nearest;
@@ -24,6 +25,7 @@ pub(crate) use failure::{debug_as_text, write_lines};
 pub(crate) use fields::{
     Fields, Report, boolean, integer, number, number_in, texts, unknown, wrong_type,
 };
+pub(crate) use hash::Fnv;
 pub use mistake::Mistake;
 pub(crate) use names::is_name;
 pub(crate) use nearest::nearest;

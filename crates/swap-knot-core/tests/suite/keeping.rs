@@ -137,10 +137,93 @@ fn names_have_no_path_in_them() {
     ] {
         assert!(bad.parse::<Slug>().is_err(), "{bad:?}");
     }
-    let made = ["Ada & Björn", "../../etc", "", "NUL", &"x".repeat(300)]
-        .map(|t| Slug::from_title(t).to_string());
-    assert_eq!(made[..4], ["ada-bj-rn", "etc", "player", "player"]);
-    assert_eq!(made[4].len(), Slug::MAX);
+    let made = |title: &str| Slug::from_title(title).to_string();
+    assert_eq!(made("Ada of the Barge 2"), "ada-of-the-barge-2");
+    let long = "x".repeat(300);
+    for odd in [
+        "Ada & Björn",
+        "../../etc",
+        "",
+        "NUL",
+        "com1",
+        &long,
+        "灯台",
+        "ada-b",
+        " ada",
+        "Ada  B",
+    ] {
+        let name = made(odd);
+        assert!(
+            name.parse::<Slug>().is_ok() && name.len() <= Slug::MAX,
+            "{odd:?}: {name}"
+        );
+        assert_eq!(Slug::from_title(odd).title(), odd);
+    }
+    assert!(made("../../etc").starts_with("etc--"));
+    // An accent is the same one, however it was typed.
+    assert_eq!(made("Björn"), made("Bjo\u{308}rn"));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(crate::common::worlds(4000)))]
+
+    /// Files of two players never meet: not of titles that look alike to a file system, not of what an
+    /// import numbers.
+    #[test]
+    fn two_titles_have_two_names(a in "[aA1 .-]{0,6}|\\PC{0,4}|[灯台霧笛]{1,3}", b in "[aA1 .-]{0,6}|\\PC{0,4}|[灯台霧笛]{1,3}") {
+        use unicode_normalization::UnicodeNormalization as _;
+        let folded = |t: &str| t.nfc().flat_map(char::to_lowercase).collect::<String>();
+        let same = Slug::from_title(&a) == Slug::from_title(&b);
+        prop_assert_eq!(same, folded(&a) == folded(&b), "{:?} and {:?}", a, b);
+    }
+}
+
+#[test]
+fn a_title_is_kept_as_it_was_typed_and_nobody_plays_anothers_profile() {
+    let folder = tempfile::tempdir().unwrap();
+    let locker = Locker::open(folder.path()).unwrap();
+    let sheet = demo();
+    let open = |title: &str| {
+        let name = Slug::from_title(title);
+        swap_knot::Controls::open(&sheet, locker.clone(), &name, &swap_knot::Layout::us())
+    };
+    for (title, key) in [
+        ("灯台", "KeyG"),
+        ("霧笛", "KeyU"),
+        ("Łódź", "KeyN"),
+        ("Ada of the Barge", "KeyB"),
+    ] {
+        let mut controls = open(title);
+        assert_eq!(controls.profile().title(), title);
+        assert!(controls.profile().is_unchanged(), "{title} is a new player");
+        let mut draft = controls.draft();
+        let cell = cell(&sheet, "horn keyboard-1");
+        draft
+            .rebind(&[(cell, Some(crate::common::chord(key)))])
+            .unwrap();
+        controls.apply(&mut draft);
+        assert!(controls.save());
+    }
+    for (title, key) in [("灯台", "KeyG"), ("霧笛", "KeyU"), ("łódź", "KeyN")] {
+        let again = open(title);
+        assert!(again.profile().to_toml().contains(key), "{title}");
+    }
+    let roster = locker.roster().unwrap();
+    let mut titles: Vec<&str> = roster
+        .there
+        .iter()
+        .map(|(_, title)| title.as_str())
+        .collect();
+    titles.sort_unstable();
+    assert_eq!(titles, ["Ada of the Barge", "Łódź", "灯台", "霧笛"]);
+    // What a friend gives is another one beside it, and no title leads there.
+    let ada = Slug::from_title("Ada of the Barge");
+    let text = locker.export(&ada).unwrap().text;
+    let second = locker.import(&text).unwrap();
+    assert_ne!(second, ada);
+    for title in ["Ada of the Barge 2", "ada-of-the-barge-2", second.as_str()] {
+        assert_ne!(Slug::from_title(title), second, "{title}");
+    }
 }
 
 #[test]

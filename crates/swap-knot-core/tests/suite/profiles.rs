@@ -91,7 +91,7 @@ impl World {
 
     fn fresh(&mut self) -> String {
         self.count += 1;
-        format!("sailor-{}", self.count)
+        format!("sailor{}", self.count)
     }
 
     fn pick(&self, n: usize) -> String {
@@ -266,13 +266,13 @@ fn the_last_word_is_kept_before_another_profile_is_played() {
     let done = saving.run();
     bind(&mut world, Place::KeyK);
     world.controls.saved(done);
-    assert_eq!(world.controls.profile().title(), "sailor-1");
+    assert_eq!(world.controls.profile().title(), "sailor1");
     world.controls.save();
     assert_eq!(world.controls.profile().title(), "ada");
     assert!(
         world
             .controls
-            .send(Errand::Switch(Slug::from_title("sailor-1")))
+            .send(Errand::Switch(Slug::from_title("sailor1")))
     );
     world.controls.save();
     assert_eq!(world.horn_of(&world.controls), Place::KeyK);
@@ -291,7 +291,7 @@ fn the_last_word_is_kept_before_another_profile_is_played() {
     assert!(
         world
             .controls
-            .send(Errand::Switch(Slug::from_title("sailor-1")))
+            .send(Errand::Switch(Slug::from_title("sailor1")))
     );
     world.controls.save();
     assert_eq!(world.horn_of(&world.controls), Place::KeyL);

@@ -420,3 +420,27 @@ fn a_preset_is_chosen_over_what_the_player_set() {
         assert_eq!((feel.dead_zone.inner, feel.curve), (0.4, 2.0));
     }
 }
+
+/// What makes no difference to an action is not told as one of its settings.
+#[test]
+fn what_bears_on_nothing_is_not_listed() {
+    let sheet = small(
+        "hold-after = 1\n[feel.keyboard]\ndead-zone = 0.3\nramp-up = 0.2\n[feel.gamepad]\ncurve = 2\nthreshold = 0.7\n\
+         [actions.walk]\nshape = \"plane\"\nup.bind = \"KeyW\"\nbind = \"pad:stick-left\"\n[actions.horn]\nbind = [\"KeyH\", \"pad:south\"]",
+    );
+    let draft = Draft::new(&sheet, Profile::default(), Layout::us());
+    let told = |name: &str| {
+        let rows = draft.settings_of(sheet.find(name).unwrap());
+        let rows = rows.into_iter().map(|row| row.setting.to_string());
+        rows.collect::<Vec<String>>()
+    };
+    assert_eq!(
+        told("walk"),
+        [
+            "ramp-up of walk on keyboard",
+            "curve of walk on gamepad",
+            "threshold of walk on gamepad",
+        ]
+    );
+    assert_eq!(told("horn"), ["threshold of horn on gamepad"]);
+}

@@ -71,8 +71,8 @@ fn profiles_are_copied_renamed_deleted_and_shared() {
     assert!(locker.undelete(&slug("zoe")).is_err());
 
     let text = locker.export(&slug("bo")).unwrap().text;
-    assert_eq!(locker.import(&text).unwrap(), slug("bo-2"));
-    assert_eq!(locker.import(&text).unwrap(), slug("bo-3"));
+    assert_eq!(locker.import(&text).unwrap(), slug("bo--2"));
+    assert_eq!(locker.import(&text).unwrap(), slug("bo--3"));
     assert!(
         locker
             .import("<html>")
@@ -80,11 +80,11 @@ fn profiles_are_copied_renamed_deleted_and_shared() {
             .to_string()
             .starts_with("it is no profile")
     );
-    assert!(locker.copy(&slug("bo"), &slug("bo-2"), "x").is_err());
+    assert!(locker.copy(&slug("bo"), &slug("bo--2"), "x").is_err());
     let missing = locker.export(&slug("nobody")).unwrap_err().to_string();
     assert_eq!(
         missing,
-        "cannot export nobody.toml: there is no such profile; there are bo, bo-2, bo-3"
+        "cannot export nobody.toml: there is no such profile; there are bo, bo--2, bo--3"
     );
 }
 

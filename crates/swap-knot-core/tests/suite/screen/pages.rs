@@ -51,7 +51,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     );
     step(&mut player, "answer 1");
     assert_eq!(player.controls.profile().title(), "New profile");
-    assert_eq!(rows(&mut player), ["ada", "New profile"]);
+    assert_eq!(rows(&mut player), ["Ada", "New profile"]);
     assert!(player.controls.profile().is_unchanged());
     assert!(
         !player.view().items().any(|i| i.id == "profile 2 delete"),
@@ -72,7 +72,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     player.key(Place::Enter);
     player.wait(20);
     player.controls.save();
-    assert_eq!(rows(&mut player), ["ada", "ada  ß9", "New profile"]);
+    assert_eq!(rows(&mut player), ["Ada", "Ada  ß9", "New profile"]);
     player.go("profile 2 rename", &CROSS);
     player.pad(PadButton::South);
     player.pad(PadButton::West);
@@ -88,7 +88,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     player.go("answer 1", &CROSS);
     player.pad(PadButton::South);
     player.controls.save();
-    assert_eq!(rows(&mut player), ["ada", "ada  ßB", "New profile"]);
+    assert_eq!(rows(&mut player), ["Ada", "Ada  ßB", "New profile"]);
     // The one that is played is renamed in hand, and kept.
     player.click("profile 3 rename");
     player
@@ -107,7 +107,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     assert_eq!(again.profile().title(), "New profile of Björn");
     // Deleted, and back.
     player.click("profile 2 delete");
-    assert_eq!(player.dialog(), "Delete “ada  ßB”?");
+    assert_eq!(player.dialog(), "Delete “Ada  ßB”?");
     step(&mut player, "answer 1");
     assert_eq!(rows(&mut player), ["ada", "New profile of Björn", "ada-9"]);
     step(&mut player, "profile 3 undelete");
