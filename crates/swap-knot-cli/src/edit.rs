@@ -5,6 +5,7 @@ use std::io::Write as _;
 use clap::ValueEnum;
 use serde_json::json;
 use swap_knot::input::InputError;
+use swap_knot::keep::{Setting, SettingValue};
 use swap_knot::remap::{Effect, Question, Reset};
 use swap_knot::sheet::{Column, ColumnKind};
 use swap_knot::{Bind, Cell, Chord, Draft, Settle};
@@ -92,6 +93,11 @@ pub(crate) fn settled(
 pub(crate) fn told(of: &ProfileArgs, draft: &mut Draft) -> Done {
     let changes = draft.changes();
     let lines = draft.summary();
+    let settings: Vec<_> = draft
+        .changed_settings()
+        .into_iter()
+        .map(setting_json)
+        .collect();
     of.save(draft)?;
     let mut out = anstream::stdout().lock();
     if of.json {
@@ -99,7 +105,11 @@ pub(crate) fn told(of: &ProfileArgs, draft: &mut Draft) -> Done {
         let list: Vec<_> = (changes.iter())
             .map(|c| change_json(sheet, c.cell, c.before.as_ref(), c.after.as_ref()))
             .collect();
-        writeln!(out, "{:#}", json!({ "changes": list }))?;
+        writeln!(
+            out,
+            "{:#}",
+            json!({ "changes": list, "settings": settings })
+        )?;
         return Ok(CLEAN);
     }
     for line in &lines {
@@ -112,6 +122,19 @@ pub(crate) fn told(of: &ProfileArgs, draft: &mut Draft) -> Done {
     };
     writeln!(out, "{} {}", styled(GOOD, word), of.profile.display())?;
     Ok(CLEAN)
+}
+
+/// A setting beside the bindings that an edit changes, as data: what it was set to and is set to, none where
+/// that is left to the game.
+fn setting_json(
+    (setting, before, after): (Setting, Option<SettingValue>, Option<SettingValue>),
+) -> serde_json::Value {
+    let text = |value: Option<SettingValue>| value.map(|v| v.to_string());
+    json!({
+        "setting": setting.path().join("."),
+        "before": text(before),
+        "after": text(after),
+    })
 }
 
 /// Prints a conflict and every way out of it.

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use super::Draft;
 use crate::law::{Upheld, force};
 use crate::layout::Layout;
-use crate::profile::Setting;
+use crate::profile::{Profile, Setting, SettingValue};
 use crate::words::Telling;
 
 impl Draft {
@@ -28,6 +28,21 @@ impl Draft {
             lines.push(to.say("change", &values));
         }
         lines
+    }
+
+    /// The settings beside the bindings that applying would change: each with what it was set to and what
+    /// it is set to, none where that is left to the game.
+    pub fn changed_settings(&self) -> Vec<(Setting, Option<SettingValue>, Option<SettingValue>)> {
+        let all = self.applied.settings().chain(self.profile.settings());
+        let all: BTreeSet<&Setting> = all.map(|(setting, _)| setting).collect();
+        let told = |s: &&Setting| !matches!(s, Setting::Bind { .. }) && self.changes_setting(s);
+        all.into_iter()
+            .filter(told)
+            .map(|setting| {
+                let of = |profile: &Profile| profile.setting(setting).cloned();
+                (setting.clone(), of(&self.applied), of(&self.profile))
+            })
+            .collect()
     }
 
     /// What a setting comes to, whoever has set it.

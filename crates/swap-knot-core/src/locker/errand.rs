@@ -53,8 +53,8 @@ pub enum Errand {
 pub struct Roster {
     /// Those that are there: the name, and what the player calls it.
     pub there: Vec<(Slug, String)>,
-    /// Those that were deleted and can be brought back.
-    pub deleted: Vec<Slug>,
+    /// The same of those that were deleted and can be brought back.
+    pub deleted: Vec<(Slug, String)>,
 }
 
 /// What came of an [`Errand`].
@@ -179,7 +179,9 @@ impl Locker {
         };
         Ok(Roster {
             there: self.names()?.into_iter().map(titled).collect(),
-            deleted: self.deleted()?,
+            deleted: (self.deleted()?.into_iter())
+                .map(|name| (name.clone(), self.deleted_title(&name)))
+                .collect(),
         })
     }
 

@@ -103,7 +103,11 @@ impl Locker {
     pub fn delete(&self, name: &Slug) -> Result<(), LockerError> {
         let _lock = self.lock()?;
         self.must_be_there("delete", name)?;
-        let number = 1 + self.deletions(name)?.last().copied().unwrap_or(0);
+        let used = self.deletions(name)?;
+        // Behind the last one; who put the last of all numbers there gets one that is free.
+        let next = used.last().copied().unwrap_or(0).checked_add(1);
+        let free = || (1..=u32::MAX).rev().find(|n| !used.contains(n));
+        let number = next.or_else(free).unwrap_or(1);
         let aside = |ending: &str| file(name, &format!("{ending}{number}"));
         // The copy first: as long as the file is there, the profile is.
         let files = self.files()?;
@@ -145,6 +149,22 @@ impl Locker {
         names.sort_unstable();
         names.dedup();
         Ok(names)
+    }
+
+    /// What a deleted profile is called that would be brought back; its name where it cannot be read.
+    pub(super) fn deleted_title(&self, name: &Slug) -> String {
+        let number = self
+            .deletions(name)
+            .ok()
+            .and_then(|all| all.last().copied());
+        let read = |ending: &str| {
+            let file = file(name, &format!("{ending}{}", number?));
+            let bytes = self.store.read(&file, Profile::MAX_BYTES).ok()?;
+            let profile = Profile::from_toml(&String::from_utf8(bytes).ok()?).ok()?;
+            Some(profile.title().to_owned()).filter(|title| !title.is_empty())
+        };
+        let title = read(DELETED).or_else(|| read(DELETED_GOOD));
+        title.unwrap_or_else(|| name.title().to_owned())
     }
 
     /// The numbers under which a name was deleted, in order.

@@ -145,9 +145,9 @@ impl ControlsScreen {
         let deleted = self.deleted();
         if !deleted.is_empty() {
             let first = self.all().len();
-            let row = |(n, name): (usize, &Slug)| RowView {
-                title: name.to_string(),
-                items: vec![self.deed(first + n, ProfileCommand::Undelete, name.as_str())],
+            let row = |(n, (_, title)): (usize, &(Slug, String))| RowView {
+                title: self.draft.words().untranslated(title),
+                items: vec![self.deed(first + n, ProfileCommand::Undelete, title)],
                 ..RowView::default()
             };
             view.sections.push(Section {
@@ -171,7 +171,7 @@ impl ControlsScreen {
         all
     }
 
-    fn deleted(&self) -> &[Slug] {
+    fn deleted(&self) -> &[(Slug, String)] {
         self.profiles.roster.as_ref().map_or(&[], |r| &r.deleted)
     }
 
@@ -232,7 +232,7 @@ impl ControlsScreen {
                 .cloned();
             return name
                 .into_iter()
-                .for_each(|name| self.send(Errand::Undelete(name)));
+                .for_each(|(name, _)| self.send(Errand::Undelete(name)));
         }
         let Some((name, title)) = all.get(n).cloned() else {
             return;

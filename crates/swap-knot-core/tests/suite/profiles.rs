@@ -233,7 +233,11 @@ impl World {
             wanted.remove(&self.playing);
         }
         assert_eq!(found, wanted);
-        let deleted: Vec<String> = roster.deleted.iter().map(Slug::to_string).collect();
+        let deleted: Vec<String> = roster
+            .deleted
+            .iter()
+            .map(|(name, _)| name.to_string())
+            .collect();
         assert_eq!(deleted, self.deleted.keys().cloned().collect::<Vec<_>>());
     }
 }

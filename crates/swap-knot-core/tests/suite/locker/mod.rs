@@ -547,3 +547,32 @@ fn a_pipe_called_lock_does_not_hang_and_a_held_lock_is_told() {
         .save(&slug("ada"), &Profile::new("Ada"), &demo())
         .unwrap();
 }
+
+/// Whoever puts the last of all numbers there keeps nobody from deleting.
+#[test]
+fn a_number_that_cannot_be_counted_beyond_is_no_end() {
+    let folder = tempfile::tempdir().unwrap();
+    let locker = Locker::open(folder.path()).unwrap();
+    let sheet = demo();
+    let bo = slug("bo");
+    locker
+        .save(&bo, &Profile::new("Bo of the Barge"), &sheet)
+        .unwrap();
+    let last = folder.path().join(format!("bo.deleted-{}", u32::MAX));
+    std::fs::write(last, Profile::new("Old Bo").to_toml()).unwrap();
+    locker.delete(&bo).unwrap();
+    assert!(!folder.path().join("bo.toml").exists());
+    assert_eq!(
+        std::fs::read_dir(folder.path())
+            .unwrap()
+            .filter(|f| {
+                let name = f.as_ref().unwrap().file_name();
+                name.to_string_lossy().starts_with("bo.deleted-")
+            })
+            .count(),
+        2
+    );
+    // What can be brought back is called by its title.
+    let roster = locker.roster().unwrap();
+    assert_eq!(roster.deleted, [(bo, "Old Bo".to_owned())]);
+}
