@@ -3,11 +3,11 @@
 use super::dialog::FIRST_ZONE;
 use super::{Busy, ControlsScreen, Dialog, Item, Page, Role, ScreenWish, Spot};
 use crate::draft::{Bind, Draft, PlayersOwn, Refusal, Reset, Settle};
-use crate::input::{DeviceId, Input};
+use crate::input::{Chord, DeviceId, Input};
 use crate::layout::Hand;
 use crate::locker::Slug;
 use crate::mapping::Controller;
-use crate::sheet::{ActionId, ColumnKind};
+use crate::sheet::{ActionId, Cell, ColumnKind};
 use crate::survey::{mirror, one_handed};
 
 /// How many lines of consequences an answer has at most.
@@ -208,7 +208,15 @@ impl ControlsScreen {
             all.push(radio(n + 1, words.preset_title(preset), Some(&preset.name)));
         }
         for made in Made::ALL {
-            let (enabled, lines) = self.would(|draft| made.make(draft));
+            let (enabled, mut lines) = self.would(|draft| made.make(draft));
+            let left_out = made.cells(draft).1;
+            let titles = self
+                .draft
+                .telling()
+                .rows(left_out.into_iter().map(|c| c.row));
+            if let Some(titles) = titles.filter(|_| enabled) {
+                lines.push(words.say("preset-left-out", &[("titles", &titles)]));
+            }
             let item = self.button(all.len(), self.text(made.id()));
             all.push(item.text(lines).enabled(enabled));
         }
@@ -363,18 +371,26 @@ impl Made {
 
     /// Makes them, as one edit.
     fn make(self, draft: &mut Draft) -> Result<(), Refusal> {
+        let (cells, _) = self.cells(draft);
+        draft.rebind(&cells)
+    }
+
+    /// What they are, and the cells that stay as they are since nothing fits.
+    fn cells(self, draft: &Draft) -> (Vec<(Cell, Option<Chord>)>, Vec<Cell>) {
         let (sheet, bindings) = (draft.sheet(), draft.bindings());
         let (layout, platform) = (draft.layout(), draft.resolver().platform());
-        let cells = match self {
+        match self {
             Made::Mirrored => {
                 let made = mirror(sheet, bindings, "mirrored", layout, platform);
                 let mut cells = made.preset.cells;
                 // A preset may change what a player may not.
                 cells.retain(|(cell, _)| !sheet.declared(cell.row.action).fixed);
-                cells
+                (cells, made.unmoved)
             }
-            Made::For(hand) => one_handed(sheet, bindings, hand, layout, platform).cells,
-        };
-        draft.rebind(&cells)
+            Made::For(hand) => {
+                let made = one_handed(sheet, bindings, hand, layout, platform);
+                (made.cells, made.unmoved)
+            }
+        }
     }
 }

@@ -4,7 +4,7 @@ use crate::conflict::conflicts_of;
 use crate::input::{Chord, DeviceKind, Input, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Board, Hand, Layout, Resolver};
-use crate::sheet::{Cell, ColumnKind, Row, Sheet};
+use crate::sheet::{Cell, Column, ColumnKind, Row, Sheet};
 
 use super::reach::{Reach, reaches_key};
 
@@ -64,7 +64,18 @@ pub fn one_handed(
         .filter(|row| far.contains(&row.action))
         .collect();
     rows.dedup();
-    for row in rows {
+    // What is turned or moved by a mouse goes by keys, direction by direction, where it has none yet.
+    let arms_of = |row: Row| {
+        let has_arms = bindings
+            .iter()
+            .any(|b| b.cell.row.action == row.action && b.cell.row.arm.is_some());
+        let arms = sheet.declared(row.action).arms();
+        let arms = arms.iter().filter(move |_| row.arm.is_none() && !has_arms);
+        arms.map(move |&arm| Row::arm(row.action, arm))
+            .collect::<Vec<Row>>()
+    };
+    let rows: Vec<(Row, Vec<Row>)> = rows.into_iter().map(|row| (row, arms_of(row))).collect();
+    for (row, arms) in rows {
         let own = |b: &&Bound| b.cell.row == row && at_desk(b);
         // What is worked whole is worked by its arms as well, where it has them.
         let by_arms = row.arm.is_none()
@@ -77,34 +88,63 @@ pub fn one_handed(
         if by_arms || bindings.iter().filter(own).any(|b| near(&b.chord)) {
             continue;
         }
-        let free = places(layout.board(), hand).into_iter().find_map(|place| {
-            let candidate = Bound {
-                chord: place.into(),
-                ..first.clone()
+        let wanted: Vec<Cell> = match arms.is_empty() {
+            true => vec![first.cell],
+            false => (arms.iter())
+                .map(|arm| arm.cell(Column::new(ColumnKind::Keyboard, 1)))
+                .collect(),
+        };
+        let before = (made.cells.len(), after.clone());
+        for cell in wanted {
+            let free = find_free(
+                sheet,
+                &after,
+                (first, cell),
+                places(layout.board(), hand),
+                &on,
+            );
+            let Some(bound) = free.filter(|_| !sheet.declared(row.action).fixed) else {
+                // A direction alone is no way to look round.
+                made.cells.truncate(before.0);
+                after = before.1;
+                made.unmoved.push(first.cell);
+                break;
             };
-            let is_kept = on
-                .find_related(&candidate.chord, sheet.reserved())
-                .is_some();
-            let others: Vec<Bound> = after
-                .iter()
-                .filter(|b| b.cell != first.cell)
-                .cloned()
-                .collect();
-            let meets = conflicts_of(sheet, &candidate, &others, &on);
-            let is_free = !is_kept && !meets.iter().any(|c| c.class.is_conflict());
-            is_free.then_some(candidate)
-        });
-        match free.filter(|_| !sheet.declared(row.action).fixed) {
-            Some(bound) => {
-                made.cells.push((bound.cell, Some(bound.chord.clone())));
-                if let Some(at) = after.iter().position(|b| b.cell == bound.cell) {
-                    after[at] = bound;
-                }
-            }
-            None => made.unmoved.push(first.cell),
+            made.cells.push((bound.cell, Some(bound.chord.clone())));
+            after.retain(|b| b.cell != bound.cell);
+            let at = after.partition_point(|b| b.cell < bound.cell);
+            after.insert(at, bound);
         }
     }
     made
+}
+
+/// A binding on the first of those keys that is free for a cell, worked as another one of its action.
+fn find_free(
+    sheet: &Sheet,
+    after: &[Bound],
+    (like, cell): (&Bound, Cell),
+    places: Vec<Place>,
+    on: &Resolver,
+) -> Option<Bound> {
+    places.into_iter().find_map(|place| {
+        let candidate = Bound {
+            chord: place.into(),
+            cell,
+            ..like.clone()
+        };
+        let is_kept = on
+            .find_related(&candidate.chord, sheet.reserved())
+            .is_some();
+        let others: Vec<Bound> = after.iter().filter(|b| b.cell != cell).cloned().collect();
+        let meets = conflicts_of(sheet, &candidate, &others, on);
+        let is_free = !is_kept && !meets.iter().any(|c| c.class.is_conflict());
+        // Two directions of one action are no conflict, and not what is meant either.
+        let is_own = others
+            .iter()
+            .any(|b| b.cell.row.action == cell.row.action && b.chord == candidate.chord);
+        (is_free && !is_own).then_some(candidate)
+    })
 }
 
 /// The keys that write and that a hand reaches, from where it rests outwards.

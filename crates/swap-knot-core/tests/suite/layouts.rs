@@ -568,6 +568,44 @@ proptest! {
     }
 }
 
+/// A game that is looked round in with the mouse is played with one hand as well: its directions go on keys of
+/// their own. What finds none is named and stays, and all else is offered.
+#[test]
+fn one_hand_looks_round_without_the_mouse() {
+    let look = "[actions.look]\nshape = \"plane\"\nbind = [\"mouse:move\", \"pad:stick-right\"]\n";
+    let sheet = crate::common::small(&format!(
+        "{look}[actions.jump]\nbind = \"KeyL\"\n[actions.walk]\nshape = \"plane\"\nup.bind = \"KeyW\"\ndown.bind = \"KeyS\"\nleft.bind = \"KeyA\"\nright.bind = \"KeyD\""
+    ));
+    let us = Layout::us();
+    let rig = Rig::new(&sheet, &Profile::new("x"), &us);
+    let made = one_handed(&sheet, rig.bindings(), Hand::Left, &us, Platform::Other);
+    assert_eq!(made.unmoved, []);
+    let mut draft = swap_knot::Draft::new(&sheet, Profile::new("x"), &us);
+    draft.rebind(&made.cells).unwrap();
+    let reach = Reach::new(&sheet, draft.bindings(), &us, Platform::Other);
+    assert_eq!(reach.out_of_reach(Hand::Left, false), []);
+    assert!(draft.conflicts().iter().all(|c| !c.class.is_conflict()));
+    let looks = sheet.find("look").unwrap();
+    let own = draft
+        .bindings()
+        .iter()
+        .filter(|b| b.cell.row.action == looks);
+    assert_eq!(own.count(), 6, "four keys beside mouse and stick");
+    // Where the board is full it is named, and the rest is made all the same.
+    let mut text = look.to_owned();
+    for (n, place) in free_places().into_iter().enumerate() {
+        text += &format!("[actions.a-{n}]\nfixed = true\nbind = \"{place}\"\n");
+    }
+    let full = crate::common::small(&text);
+    let rig = Rig::new(&full, &Profile::new("x"), &us);
+    let made = one_handed(&full, rig.bindings(), Hand::Left, &us, Platform::Other);
+    let named: Vec<String> = made.unmoved.iter().map(|c| full.row_name(c.row)).collect();
+    assert!(
+        named.contains(&"look".to_owned()) && made.cells.is_empty(),
+        "{named:?}"
+    );
+}
+
 #[cfg(feature = "xkb")]
 mod xkb {
     use super::*;

@@ -75,6 +75,10 @@ fn every_setting_acts_on_one_thing_and_takes_what_it_usually_is() {
         }
         for value in samples(parameter) {
             assert_eq!(parameter.check(value), Ok(()), "{parameter} {value}");
+            // A part that is set to what it is leaves the others as they are.
+            for part in parameter.parts() {
+                assert_eq!(value.with(*part, value.number(*part)), value, "{parameter}");
+            }
         }
         let Some(range) = parameter.range() else {
             continue;

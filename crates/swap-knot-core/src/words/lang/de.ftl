@@ -497,6 +497,7 @@ preset-game = Die des Spiels
 preset-mirrored = Für die andere Hand, aus deiner gemacht
 preset-left-hand = Für die linke Hand allein
 preset-right-hand = Für die rechte Hand allein
+preset-left-out = Bleibt, wie es ist: { $titles }
 mine-title = Du hast eigene Belegungen. Behalten?
 mine-keep = Meine behalten
 mine-replace = Meine aufgeben

@@ -382,6 +382,7 @@ preset-game = The game’s own
 preset-mirrored = For the other hand, made from yours
 preset-left-hand = For the left hand alone
 preset-right-hand = For the right hand alone
+preset-left-out = Stays as it is: { $titles }
 mine-title = You have bindings of your own. Keep them?
 mine-keep = Keep mine
 mine-replace = Give mine up

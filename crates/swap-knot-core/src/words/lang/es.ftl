@@ -433,6 +433,7 @@ preset-game = Los del juego
 preset-mirrored = Para la otra mano, hechos de los tuyos
 preset-left-hand = Solo para la mano izquierda
 preset-right-hand = Solo para la mano derecha
+preset-left-out = Sin cambios: { $titles }
 mine-title = Tienes asignaciones propias. ¿Conservarlas?
 mine-keep = Conservar las mías
 mine-replace = Renunciar a las mías

@@ -434,6 +434,7 @@ preset-game = Celles du jeu
 preset-mirrored = Pour l'autre main, d'après les vôtres
 preset-left-hand = Pour la main gauche seule
 preset-right-hand = Pour la main droite seule
+preset-left-out = Inchangé : { $titles }
 mine-title = Vous avez vos propres attributions. Les garder ?
 mine-keep = Garder les miennes
 mine-replace = Abandonner les miennes

@@ -427,6 +427,7 @@ preset-game = Quelli del gioco
 preset-mirrored = Per l'altra mano, fatti dai tuoi
 preset-left-hand = Solo per la mano sinistra
 preset-right-hand = Solo per la mano destra
+preset-left-out = Invariato: { $titles }
 mine-title = Hai assegnazioni tue. Tenerle?
 mine-keep = Tieni le mie
 mine-replace = Rinuncia alle mie

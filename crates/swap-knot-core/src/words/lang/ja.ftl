@@ -343,6 +343,7 @@ preset-game = ゲームの設定
 preset-mirrored = 反対の手用（今の設定から作成）
 preset-left-hand = 左手だけで遊ぶ
 preset-right-hand = 右手だけで遊ぶ
+preset-left-out = 変更なし：{ $titles }
 mine-title = 自分で割り当てたものがあります。残しますか？
 mine-keep = 自分の割り当てを残す
 mine-replace = 自分の割り当てを捨てる

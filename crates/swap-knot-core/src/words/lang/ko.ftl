@@ -447,6 +447,7 @@ preset-game = 게임의 설정
 preset-mirrored = 반대 손용(지금 설정에서 만듦)
 preset-left-hand = 왼손만으로
 preset-right-hand = 오른손만으로
+preset-left-out = 그대로 유지: { $titles }
 mine-title = 직접 지정한 것이 있습니다. 남길까요?
 mine-keep = 내 것 남기기
 mine-replace = 내 것 버리기

@@ -403,6 +403,7 @@ preset-game = Sterowanie gry
 preset-mirrored = Na drugą rękę, z twojego
 preset-left-hand = Tylko na lewą rękę
 preset-right-hand = Tylko na prawą rękę
+preset-left-out = Bez zmian: { $titles }
 mine-title = Masz własne przypisania. Zachować je?
 mine-keep = Zachowaj moje
 mine-replace = Porzuć moje

@@ -472,6 +472,7 @@ preset-game = Os do jogo
 preset-mirrored = Para a outra mão, feitos dos seus
 preset-left-hand = Só para a mão esquerda
 preset-right-hand = Só para a mão direita
+preset-left-out = Sem mudanças: { $titles }
 mine-title = Você tem atribuições próprias. Mantê-las?
 mine-keep = Manter as minhas
 mine-replace = Abrir mão das minhas

@@ -418,6 +418,7 @@ preset-game = Как в игре
 preset-mirrored = Для другой руки, из вашего
 preset-left-hand = Только для левой руки
 preset-right-hand = Только для правой руки
+preset-left-out = Без изменений: { $titles }
 mine-title = У вас есть свои назначения. Оставить их?
 mine-keep = Оставить мои
 mine-replace = Отказаться от моих

@@ -488,6 +488,7 @@ preset-game = Oyununkiler
 preset-mirrored = Öteki el için, seninkilerden
 preset-left-hand = Yalnız sol el için
 preset-right-hand = Yalnız sağ el için
+preset-left-out = Değişmedi: { $titles }
 mine-title = Kendi atamaların var. Kalsın mı?
 mine-keep = Benimkiler kalsın
 mine-replace = Benimkilerden vazgeç

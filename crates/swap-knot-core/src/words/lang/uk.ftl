@@ -419,6 +419,7 @@ preset-game = Як у грі
 preset-mirrored = Для іншої руки, з вашого
 preset-left-hand = Лише для лівої руки
 preset-right-hand = Лише для правої руки
+preset-left-out = Без змін: { $titles }
 mine-title = У вас є власні призначення. Залишити їх?
 mine-keep = Залишити мої
 mine-replace = Відмовитися від моїх

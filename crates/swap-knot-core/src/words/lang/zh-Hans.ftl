@@ -444,6 +444,7 @@ preset-game = 游戏自带的
 preset-mirrored = 为另一只手，由你的设置生成
 preset-left-hand = 只用左手
 preset-right-hand = 只用右手
+preset-left-out = 保持不变：{ $titles }
 mine-title = 你有自己的绑定，要保留吗？
 mine-keep = 保留我的
 mine-replace = 放弃我的

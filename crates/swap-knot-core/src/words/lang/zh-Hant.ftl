@@ -442,6 +442,7 @@ preset-game = 遊戲原本的
 preset-mirrored = 給另一隻手，由你的設定產生
 preset-left-hand = 只用左手
 preset-right-hand = 只用右手
+preset-left-out = 維持不變：{ $titles }
 mine-title = 你有自己的按鍵，要保留嗎？
 mine-keep = 保留我的
 mine-replace = 放棄我的
