@@ -2,7 +2,7 @@
 
 use super::Draft;
 use crate::input::Input;
-use crate::law::{Bound, Origin, Upheld, uphold};
+use crate::law::{Bound, Origin, Upheld, force, uphold};
 use crate::profile::{Profile, Setting, parameter_of};
 use crate::sheet::{Action, ActionId, ActsOn, Parameter, Scope, Settings};
 
@@ -90,25 +90,12 @@ impl Draft {
     /// Who has the last word on a setting: the player, for the action or for all, the preset, or the game.
     fn set_by(&self, setting: &Setting) -> Origin {
         let lawful = &self.upheld.lawful;
-        let is_set = |s: &Setting| lawful.setting(s).is_some();
-        let Setting::Parameter { scope, parameter } = setting else {
-            return match is_set(setting) {
-                true => Origin::Profile,
-                false => Origin::Default,
-            };
-        };
-        let preset = lawful.preset().and_then(|name| self.sheet.preset(name));
-        let by_preset = |scope: &Scope| {
-            let of = preset.and_then(|preset| preset.settings.get(scope));
-            of.is_some_and(|set| set.get(*parameter).is_some())
-        };
-        let general = Scope::new(scope.on, None);
-        if is_set(setting) || is_set(&parameter_of(&general, *parameter)) {
-            Origin::Profile
-        } else if by_preset(scope) || by_preset(&general) {
-            Origin::Preset
-        } else {
-            Origin::Default
+        match setting {
+            Setting::Parameter { scope, parameter } => {
+                force::said_by(&self.sheet, lawful, scope, *parameter)
+            }
+            other if lawful.setting(other).is_some() => Origin::Profile,
+            _ => Origin::Default,
         }
     }
 

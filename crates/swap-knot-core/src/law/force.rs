@@ -1,44 +1,77 @@
 //! Which settings are in force, of all that have a say in it.
 
+use super::Origin;
 use crate::input::{DeviceKind, Placement, TouchName};
 use crate::profile::Profile;
 use crate::sheet::{
     Action, ActsOn, Easing, Feel, Parameter, ParameterValue, Parameters, Scope, Shape, Sheet,
 };
 
-/// What is set of what acts on such, for one action or for what is no action in particular: the player's
-/// comes over the preset's and that over the game's; of the same hand, what is said of the action comes
-/// over what is said of all. Of an action that must not be eased only the game's counts.
+/// Who says what of what acts on such, for one action or for what is no action in particular, from the first
+/// to whoever has the last word: the player's comes over the preset's and that over the game's; of the same
+/// hand, what is said of the action comes over what is said of all. Of an action that must not be eased only
+/// the game's counts.
+fn layers(
+    sheet: &Sheet,
+    lawful: &Profile,
+    on: ActsOn,
+    action: Option<&Action>,
+) -> Vec<(Origin, Parameters)> {
+    let games = action.map_or(sheet.settings(), |action| &action.settings);
+    let mut out = vec![(Origin::Default, games.of(on).clone())];
+    if on == ActsOn::Actions && action.is_some_and(|action| !action.ease) {
+        return out;
+    }
+    let of_all = |mut all: Parameters| {
+        if action.is_some_and(|action| action.shape == Shape::Press) {
+            // For all at once it is about what has a value: a jump that toggles helps nobody.
+            all.set(Parameter::Toggle, None);
+        }
+        all
+    };
+    let general = Scope::new(on, None);
+    let own = action.map(|action| Scope::new(on, Some(&action.name)));
+    if let Some(preset) = lawful.preset().and_then(|name| sheet.preset(name)) {
+        let said = |scope: &Scope| preset.settings.get(scope).cloned().unwrap_or_default();
+        out.push((Origin::Preset, of_all(said(&general))));
+        out.extend(own.iter().map(|own| (Origin::Preset, said(own))));
+    }
+    out.push((Origin::Profile, of_all(lawful.parameters(&general))));
+    out.extend(
+        own.iter()
+            .map(|own| (Origin::Profile, lawful.parameters(own))),
+    );
+    out
+}
+
+/// What is in force of what acts on such, as far as anybody says something.
 pub(crate) fn said(
     sheet: &Sheet,
     lawful: &Profile,
     on: ActsOn,
     action: Option<&Action>,
 ) -> Parameters {
-    let said = action.map_or(sheet.settings(), |action| &action.settings);
-    let mut out = said.of(on).clone();
-    if on == ActsOn::Actions && action.is_some_and(|action| !action.ease) {
-        return out;
-    }
-    let general = Scope::new(on, None);
-    let own = action.map(|action| Scope::new(on, Some(&action.name)));
-    let preset = lawful.preset().and_then(|name| sheet.preset(name));
-    let by_preset = |scope: &Scope| preset.and_then(|p| p.settings.get(scope).cloned());
-    let layers = [
-        (by_preset(&general), true),
-        (own.as_ref().and_then(by_preset), false),
-        (Some(lawful.parameters(&general)), true),
-        (own.as_ref().map(|own| lawful.parameters(own)), false),
-    ];
-    for (layer, is_of_all) in layers {
-        let mut layer = layer.unwrap_or_default();
-        if is_of_all && action.is_some_and(|action| action.shape == Shape::Press) {
-            // For all at once it is about what has a value: a jump that toggles helps nobody.
-            layer.set(Parameter::Toggle, None);
-        }
-        out = out.over_by(&layer);
-    }
-    out
+    let all = layers(sheet, lawful, on, action).into_iter();
+    let all = all.map(|(_, said)| said);
+    all.fold(Parameters::new(), |under, over| under.over_by(&over))
+}
+
+/// Who has the last word on a parameter in a scope.
+pub(crate) fn said_by(
+    sheet: &Sheet,
+    lawful: &Profile,
+    scope: &Scope,
+    parameter: Parameter,
+) -> Origin {
+    let all = layers(sheet, lawful, scope.on, named(sheet, scope)).into_iter();
+    let mut saying = all.rev().filter(|(_, said)| said.get(parameter).is_some());
+    saying.next().map_or(Origin::Default, |(origin, _)| origin)
+}
+
+/// The action that a scope is of, if it is there.
+fn named<'s>(sheet: &'s Sheet, scope: &Scope) -> Option<&'s Action> {
+    let id = scope.action.as_deref().and_then(|name| sheet.find(name));
+    id.map(|id| sheet.declared(id))
 }
 
 /// The feel of an action on a device kind, or of what works no action.
@@ -68,9 +101,7 @@ pub(crate) fn value(
     scope: &Scope,
     parameter: Parameter,
 ) -> ParameterValue {
-    let named = scope.action.as_deref().and_then(|name| sheet.find(name));
-    let action = named.map(|id| sheet.declared(id));
-    let said = said(sheet, lawful, scope.on, action).get(parameter);
+    let said = said(sheet, lawful, scope.on, named(sheet, scope)).get(parameter);
     said.unwrap_or_else(|| parameter.usual(scope.on))
 }
 

@@ -3,7 +3,8 @@
 
 use proptest::prelude::*;
 use swap_knot::input::TouchName;
-use swap_knot::keep::{Setting, SettingValue};
+use swap_knot::keep::Setting;
+use swap_knot::play::Origin;
 use swap_knot::remap::{PlayersOwn, Reset};
 use swap_knot::sheet::{
     ActsOn, BadSetting, DeadZone, DeadZoneForm, Parameter, ParameterValue, Parameters, Scope,
@@ -278,7 +279,22 @@ impl World {
     /// game says is not to be eased.
     fn in_force(&self, n: usize) -> ParameterValue {
         let (parameter, on) = ABOUT[n];
-        let mut is = parameter.usual(on);
+        let said = self.counts(n);
+        said.last().map_or(parameter.usual(on), |(_, value)| *value)
+    }
+
+    fn last_word(&self, n: usize) -> Origin {
+        match self.counts(n).last() {
+            Some((4 | 5, _)) => Origin::Profile,
+            Some((2 | 3, _)) => Origin::Preset,
+            _ => Origin::Default,
+        }
+    }
+
+    /// The layers that count and say something, with what they say.
+    fn counts(&self, n: usize) -> Vec<(usize, ParameterValue)> {
+        let (parameter, on) = ABOUT[n];
+        let mut is = Vec::new();
         for (layer, said) in self.said.iter().enumerate() {
             let (is_games, is_presets) = (layer < 2, layer == 2 || layer == 3);
             let is_of_all = layer % 2 == 0;
@@ -286,7 +302,7 @@ impl World {
                 && (!is_presets || self.has_preset)
                 && !(is_of_all && self.is_press && parameter == Parameter::Toggle);
             if let (true, Some(value)) = (counts, said[n]) {
-                is = value;
+                is.push((layer, value));
             }
         }
         is
@@ -375,14 +391,7 @@ proptest! {
         for row in draft.settings_of(haul) {
             let Setting::Parameter { scope, parameter } = &row.setting else { continue };
             let n = ABOUT.iter().position(|(p, _)| p == parameter).unwrap();
-            let said = |layers: [usize; 2]| layers.iter().any(|l| world.said[*l][n].is_some());
-            let of_players = [4, 5].iter().any(|l| {
-                profile.setting(&Setting::Parameter {
-                    scope: Scope::new(scope.on, (*l == 5).then_some("haul")),
-                    parameter: *parameter,
-                }).is_some_and(|v| matches!(v, SettingValue::Parameter(_)))
-            });
-            prop_assert_eq!(of_players, said([4, 5]));
+            prop_assert_eq!(row.origin, world.last_word(n), "{}", scope.on == PAD);
         }
         let mut draft = draft;
         draft.reset(Reset::All).unwrap();
