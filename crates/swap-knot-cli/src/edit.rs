@@ -148,7 +148,7 @@ fn ask(draft: &Draft, question: &Question, as_json: bool) -> Done {
                 json!({
                     "settle": w.settle.word(),
                     "offered": w.refused.is_none(),
-                    "why_not": w.refused.as_ref().map(ToString::to_string),
+                    "why-not": w.refused.as_ref().map(ToString::to_string),
                     "effects": w.effects.iter().map(effect).collect::<Vec<_>>(),
                     "conflicts": w.conflicts.iter().map(|c| c.describe(sheet)).collect::<Vec<_>>(),
                 })

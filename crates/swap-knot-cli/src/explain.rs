@@ -28,7 +28,7 @@ pub(crate) fn changes(args: &ChangesArgs) -> Done {
             .map(|(cell, after)| {
                 let mut change = change_json(sheet, *cell, profile.under(sheet, *cell), *after);
                 let why = draft.not_in_force_in(*cell).map(|n| n.why.to_string());
-                change["not_in_force"] = json!(why);
+                change["not-in-force"] = json!(why);
                 change
             })
             .collect();
@@ -97,7 +97,7 @@ fn setting_json(setting: &SettingRow) -> serde_json::Value {
     json!({
         "setting": setting.setting.path().join("."), "title": setting.title,
         "now": setting.now, "default": setting.games, "from": word(setting.origin),
-        "not_in_force": setting.not_in_force,
+        "not-in-force": setting.not_in_force,
     })
 }
 

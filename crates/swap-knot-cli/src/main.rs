@@ -104,7 +104,21 @@ enum Command {
 }
 
 fn main() -> ExitCode {
-    let args = Args::parse();
+    let args = match Args::try_parse() {
+        Ok(args) => args,
+        // Help and versions go to where output goes, and what cannot be written there has not been said.
+        Err(e) => {
+            let wants = ExitCode::from(e.exit_code() as u8);
+            return match e.print() {
+                Ok(()) => wants,
+                Err(io) if io.kind() == std::io::ErrorKind::BrokenPipe => wants,
+                Err(io) => {
+                    failure::print(&io);
+                    ExitCode::from(FAILED)
+                }
+            };
+        }
+    };
     let done = match args.command {
         Command::Demo => demo::run(),
         Command::New(args) => new::run(&args),

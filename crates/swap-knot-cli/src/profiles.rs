@@ -127,7 +127,7 @@ fn list(locker: &Locker, as_json: bool) -> Result<u8, Box<dyn Error>> {
         } else {
             let profile = &loaded.profile;
             let changes = profile.row_names().count();
-            all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed_rows": changes, "active": is_active }));
+            all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed-rows": changes, "active": is_active }));
             let s = if changes == 1 { "" } else { "s" };
             title = profile.title().to_owned();
             words = format!("{changes} action{s} changed");

@@ -306,3 +306,27 @@ fn ease_sets_lists_and_settles() {
         .code(2)
         .stderr_eq(told);
 }
+
+/// What cannot be written has not been said, help as any other answer.
+#[cfg(target_os = "linux")]
+#[test]
+fn help_that_cannot_be_written_is_no_success() {
+    for args in [
+        &["--help"][..],
+        &["--version"],
+        &["bind", "--help"],
+        &["layouts"],
+    ] {
+        let full = std::fs::OpenOptions::new()
+            .write(true)
+            .open("/dev/full")
+            .unwrap();
+        let status = std::process::Command::new(env!("CARGO_BIN_EXE_swap-knot"))
+            .args(args)
+            .stdout(full)
+            .stderr(std::process::Stdio::null())
+            .status()
+            .unwrap();
+        assert_eq!(status.code(), Some(2), "{args:?}");
+    }
+}

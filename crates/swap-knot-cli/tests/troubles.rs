@@ -206,7 +206,7 @@ fn many_players_are_counted_and_none_is_named() {
     desk.write("all/ada.last-good", "format = [\n");
     desk.run("tally sheet.toml all")
         .assert()
-        .code(0)
+        .code(1)
         .stderr_eq(str![[r#"
 not counted: all/broken.toml: line 1, column 11: unclosed array, expected `]`
 
@@ -230,7 +230,7 @@ Keyboard layout                    33.3 %   fr 100.0 %
     let all: serde_json::Value = serde_json::from_str(&text).unwrap();
     assert_eq!(all["profiles"], 6);
     assert_eq!(all["bindings"][0]["to"]["KeyG"], 2);
-    assert_eq!(all["bindings"][0]["by_layout"]["fr"], 2);
+    assert_eq!(all["bindings"][0]["by-layout"]["fr"], 2);
     assert_eq!(all["settings"][0]["numbers"]["most"], 1.3);
     // Whoever takes every key away from an action.
     desk.write("all/bare.toml", "format = 1\nsheet = 3\n[bind.lantern]\nkeyboard-1 = \"unbound\"\ngamepad-1 = \"unbound\"\n");

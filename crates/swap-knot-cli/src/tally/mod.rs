@@ -13,7 +13,7 @@ use swap_knot::{Layout, Sheet, Words};
 
 use self::counts::{Counts, NONE, SettingCount, Tally};
 use crate::table::{HEAD, QUIET, columns, count, print_json, styled};
-use crate::{CLEAN, Done, files};
+use crate::{CLEAN, Done, FOUND, files};
 
 /// How many of the files that cannot be read are named.
 const NAMED: usize = 20;
@@ -23,7 +23,7 @@ const INPUTS: usize = 4;
 /// The options of `tally`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Example:\n  swap-knot tally demo/slack-water.toml demo/profiles\n\nNothing of it says who a player is: titles of profiles are not read, and only files that cannot\nbe read are named. Players of an older version of the game are counted by what its actions are\ncalled now."
+    after_help = "Example:\n  swap-knot tally demo/slack-water.toml demo/profiles\n\nNothing of it says who a player is: titles of profiles are not read, and only files that cannot\nbe read are named. Players of an older version of the game are counted by what its actions are\ncalled now. Where a file could not be read, it exits with 1."
 )]
 pub(crate) struct Args {
     /// The sheet that declares the actions.
@@ -50,12 +50,12 @@ pub(crate) fn run(args: &Args) -> Done {
     if tally.profiles == 0 {
         return Err("there is no profile that can be read".into());
     }
-    if args.json {
-        print_json(&as_json(&tally, &sheet, &broken))?;
-        return Ok(CLEAN);
+    match args.json {
+        true => print_json(&as_json(&tally, &sheet, &broken))?,
+        false => print(&tally, &sheet, args.top, &broken)?,
     }
-    print(&tally, &sheet, args.top, &broken)?;
-    Ok(CLEAN)
+    // What could not be read is counted nowhere else.
+    Ok(if broken.count == 0 { CLEAN } else { FOUND })
 }
 
 /// What could not be read.
@@ -260,7 +260,7 @@ fn as_json(tally: &Tally, sheet: &Sheet, broken: &Broken) -> Value {
         json!({
             "row": sheet.row_name(cell.row), "column": cell.column.to_string(),
             "changed": c.changed, "to": counts(&c.to),
-            "by_layout": counts(&c.by_layout), "by_preset": counts(&c.by_preset),
+            "by-layout": counts(&c.by_layout), "by-preset": counts(&c.by_preset),
         })
     });
     let mut unbound: Vec<_> = tally.unbound.iter().collect();
@@ -280,8 +280,8 @@ fn as_json(tally: &Tally, sheet: &Sheet, broken: &Broken) -> Value {
     json!({
         "game": sheet.game(), "version": sheet.version(),
         "profiles": tally.profiles, "unchanged": tally.unchanged, "older": tally.older,
-        "not_read": broken.count,
-        "bindings": cells.collect::<Vec<_>>(), "left_unbound": unbound.collect::<Vec<_>>(),
+        "not-read": broken.count,
+        "bindings": cells.collect::<Vec<_>>(), "left-unbound": unbound.collect::<Vec<_>>(),
         "settings": settings.collect::<Vec<_>>(),
         "layouts": counts(&tally.layouts), "presets": counts(&tally.presets),
     })
