@@ -129,7 +129,7 @@ fn list(locker: &Locker, as_json: bool) -> Result<u8, Box<dyn Error>> {
             let changes = profile.row_names().count();
             all.push(json!({ "name": name.as_str(), "title": profile.title(), "changed-rows": changes, "active": is_active }));
             let s = if changes == 1 { "" } else { "s" };
-            title = profile.title().to_owned();
+            title = profile.shown_title().into_owned();
             words = format!("{changes} action{s} changed");
         }
         rows.push(vec![mark.to_owned(), name.to_string(), title, words]);

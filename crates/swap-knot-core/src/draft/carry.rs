@@ -10,6 +10,7 @@ use crate::law::{NotInForce, Origin, Unlawful, uphold};
 use crate::layout::Resolver;
 use crate::profile::{Profile, bind};
 use crate::sheet::{Sheet, TitledRow};
+use crate::text::shown;
 
 /// A profile carried over to a sheet from an older one, and what that did.
 ///
@@ -81,7 +82,8 @@ impl fmt::Display for SetAside {
             true => "gone from the game",
             false => "unknown to this version",
         };
-        write!(f, "`{}` is {why}; its bindings are kept aside", self.name)
+        let name = shown(&self.name);
+        write!(f, "`{name}` is {why}; its bindings are kept aside")
     }
 }
 

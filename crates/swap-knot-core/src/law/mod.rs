@@ -18,6 +18,7 @@ pub(crate) use uphold::{Upheld, allows, uphold};
 use crate::input::{Chord, Input};
 use crate::profile::{Setting, SettingValue};
 use crate::sheet::{ColumnKind, Misfit, TitledRow};
+use crate::text::shown;
 
 /// Why something that a player sets does not stand.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
@@ -27,7 +28,7 @@ pub enum Unlawful {
     #[error("this game has no such action or arm")]
     NoSuchRow,
     /// The game has no such preset.
-    #[error("this game has no preset `{0}`")]
+    #[error("this game has no preset `{}`", shown(.0))]
     NoSuchPreset(String),
     /// The game has switched the action off.
     #[error("{0} is switched off in this game")]

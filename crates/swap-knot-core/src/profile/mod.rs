@@ -5,6 +5,7 @@ mod merge;
 mod setting;
 mod tell;
 
+use std::borrow::Cow;
 use std::collections::BTreeMap;
 
 pub use file::ProfileError;
@@ -15,6 +16,7 @@ use self::setting::Paths;
 
 use crate::input::Chord;
 use crate::sheet::{BadSetting, Cell, Parameter, Parameters, Scope, Sheet};
+use crate::text::shown;
 
 /// What one player changed: only differences from the sheet.
 ///
@@ -59,6 +61,12 @@ impl Profile {
     /// What the player called it.
     pub fn title(&self) -> &str {
         self.text(&Setting::Title).unwrap_or_default()
+    }
+
+    /// The same, fit to stand in a list: on one line, without what would turn round or work what it
+    /// stands in, and no longer than 80 characters. It may come from a friend.
+    pub fn shown_title(&self) -> Cow<'_, str> {
+        shown(self.title())
     }
 
     /// Gives it another title.

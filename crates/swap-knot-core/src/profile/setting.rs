@@ -6,6 +6,7 @@ use std::fmt;
 
 use crate::input::Chord;
 use crate::sheet::{ActsOn, Column, Parameter, ParameterValue, Scope};
+use crate::text::shown;
 
 /// One thing that a player can set.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -162,7 +163,7 @@ impl fmt::Display for Setting {
             Setting::Parameter { scope, parameter } => {
                 f.write_str(parameter.word())?;
                 match (&scope.action, scope.on) {
-                    (Some(action), _) => write!(f, " of {action}")?,
+                    (Some(action), _) => write!(f, " of {}", shown(action))?,
                     (None, ActsOn::Actions) => f.write_str(" of all")?,
                     (None, ActsOn::Zone(name)) => write!(f, " of touch:{name}")?,
                     (None, ActsOn::Inputs(_)) => {}
@@ -172,8 +173,8 @@ impl fmt::Display for Setting {
                     _ => Ok(()),
                 }
             }
-            Setting::Bind { row, column } => write!(f, "{row} {column}"),
-            Setting::Unread { path } => f.write_str(&path.join(".")),
+            Setting::Bind { row, column } => write!(f, "{} {column}", shown(row)),
+            Setting::Unread { path } => f.write_str(&shown(&path.join("."))),
         }
     }
 }
@@ -181,7 +182,7 @@ impl fmt::Display for Setting {
 impl fmt::Display for SettingValue {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            SettingValue::Text(text) => f.write_str(text),
+            SettingValue::Text(text) => f.write_str(&shown(text)),
             SettingValue::Chord(Some(chord)) => write!(f, "{chord}"),
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => f.write_str("unbound"),
             SettingValue::Parameter(value) => write!(f, "{value}"),
@@ -193,11 +194,6 @@ impl fmt::Display for SettingValue {
 impl fmt::Display for Unread {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         // A hostile value may be long; a log wants to know which it is.
-        const MOST: usize = 60;
-        let text = self.0.to_string();
-        match text.char_indices().nth(MOST) {
-            Some((at, _)) => write!(f, "{}…", &text[..at]),
-            None => f.write_str(&text),
-        }
+        f.write_str(&shown(&self.0.to_string()))
     }
 }

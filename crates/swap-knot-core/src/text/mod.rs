@@ -19,6 +19,7 @@ mod mistake;
 mod names;
 mod nearest;
 mod place;
+mod shown;
 mod spelled;
 
 pub(crate) use failure::{debug_as_text, write_lines};
@@ -30,4 +31,5 @@ pub use mistake::Mistake;
 pub(crate) use names::is_name;
 pub(crate) use nearest::nearest;
 pub(crate) use place::line_and_column;
+pub(crate) use shown::shown;
 pub(crate) use spelled::spelled;

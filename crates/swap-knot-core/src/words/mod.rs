@@ -39,7 +39,7 @@ pub(crate) use self::names::{Form, On, Saying};
 use self::read::Message;
 pub(crate) use self::read::{Part, Pattern};
 use crate::input::Platform;
-use crate::text::nearest;
+use crate::text::{nearest, shown};
 
 /// What every text stands between in [`Words::bracketed`].
 const OPENS: &str = "⟦";
@@ -293,11 +293,12 @@ impl Words {
         &self.0.language
     }
 
-    /// A title that is in no file of this language, as it stands in the sheet.
+    /// A title that is in no file of this language, as it stands in the sheet or was typed.
     pub(crate) fn untranslated(&self, title: &str) -> String {
+        let title = shown(title);
         match self.0.brackets {
             true => format!("{OPENS}{title}{CLOSES}"),
-            false => title.to_owned(),
+            false => title.into_owned(),
         }
     }
 }

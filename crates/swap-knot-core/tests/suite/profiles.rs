@@ -6,6 +6,7 @@ use std::sync::atomic::Ordering;
 
 use crate::common::disk::Watched;
 use proptest::prelude::*;
+use swap_knot::Profile;
 use swap_knot::keep::{Errand, Store};
 use swap_knot::{Cell, Controls, Layout, Locker, Place, Sheet, Slug};
 
@@ -315,4 +316,39 @@ fn a_profile_that_cannot_be_read_is_not_switched_to() {
     assert_eq!(view.message.as_deref(), Some(told));
     assert_eq!(world.disk.inner.read("ben.toml", 99).unwrap(), b"title = [");
     assert_eq!(world.locker.active().unwrap(), None);
+}
+
+/// What a friend wrote stands in a line of others without turning it round, breaking it or filling a screen.
+#[test]
+fn a_title_of_a_friend_does_nothing_to_what_it_stands_in() {
+    let titles = [
+        ("Ada", "Ada"),
+        ("אדה של הדוברה", "אדה של הדוברה"),
+        ("Ada\u{202e}evil\u{202c}", "Adaevil"),
+        ("Ada\nBo\u{2028}Cem", "Ada Bo Cem"),
+        ("\u{1b}[31mred", " [31mred"),
+    ];
+    for (title, wanted) in titles {
+        assert_eq!(Profile::new(title).shown_title(), wanted);
+        assert_eq!(
+            Profile::new(title).title(),
+            title,
+            "it is kept as it was typed"
+        );
+    }
+    let long = "x".repeat(1 << 18);
+    assert_eq!(
+        Profile::new(long.as_str()).shown_title().chars().count(),
+        81
+    );
+    let text = format!("format = 1\npreset = \"{long}\"\n[bind.{long}]\nkeyboard-1 = \"KeyA\"\n");
+    let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"").unwrap();
+    let profile = Profile::from_toml(&text).unwrap();
+    let carried = swap_knot::remap::CarriedOver::new(&sheet, &profile, &Layout::us());
+    let draft = swap_knot::Draft::new(&sheet, profile.clone(), &Layout::us());
+    let lines = carried.describe(&sheet).into_iter();
+    for line in lines.chain([draft.tell(&carried)]) {
+        assert!(line.len() < 1000, "{} bytes", line.len());
+    }
+    assert_eq!(Profile::from_toml(&profile.to_toml()).unwrap(), profile);
 }
