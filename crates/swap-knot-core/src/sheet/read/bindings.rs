@@ -272,21 +272,17 @@ fn check_essential(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Repor
     }
 }
 
-/// A preset, too, gives no row the same chord twice, with what the sheet has there.
+/// A preset, too, gives no row the same chord twice. What the sheet has elsewhere in the row gives way to it.
 fn check_twice(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Report<'_>) {
-    for (cell, chord) in &preset.cells {
+    for (n, (cell, chord)) in preset.cells.iter().enumerate() {
         let Some(chord) = chord else { continue };
-        let manner = sheet.how_of(*cell).manner;
-        let is_same = |other: Cell, of: &Chord| {
-            let same_row = other.row == cell.row && other != *cell;
-            same_row && of == chord && sheet.how_of(other).manner == manner
+        let manner = |cell: Cell| sheet.how_of(cell).manner;
+        let mut before = preset.cells[..n].iter();
+        let is_same = |(other, of): &(Cell, Option<Chord>)| {
+            let is_row = other.row == cell.row && manner(*other) == manner(*cell);
+            is_row && of.as_ref() == Some(chord)
         };
-        let given = |other: Cell| preset.cells.iter().any(|(c, _)| *c == other);
-        let in_preset = (preset.cells.iter())
-            .any(|(other, of)| of.as_ref().is_some_and(|of| is_same(*other, of)) && *other < *cell);
-        let of_sheet = (sheet.defaults_of(cell.row.action).iter())
-            .any(|b| !given(b.cell) && is_same(b.cell, &b.chord));
-        if in_preset || of_sheet {
+        if before.any(is_same) {
             let (preset, row) = (&preset.name, sheet.row_name(cell.row));
             let message =
                 format!("preset `{preset}` binds `{row}` to `{chord}` twice; take one out");
