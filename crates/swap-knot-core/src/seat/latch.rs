@@ -137,7 +137,7 @@ impl State {
 
 impl Seat {
     /// The inputs that are latched for a chord, to be shown: a tap of one again lets it go, and so do
-    /// its chord, a few seconds and a lost focus. See [`Ease::Latch`](crate::sheet::Ease::Latch).
+    /// its chord, a few seconds and a lost focus. See [`Easing::latch`](crate::sheet::Easing::latch).
     pub fn latched(&self) -> Vec<Input> {
         let now = self.state.now;
         let on = self.state.latches.on.iter().filter(|l| now <= l.at);
