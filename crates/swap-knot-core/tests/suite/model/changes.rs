@@ -131,6 +131,7 @@ impl Model {
             if let Some(n) = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old)) {
                 used[n] = true;
                 next[n].phase = old.phase;
+                next[n].taps = old.taps;
                 next[n].since = old.since;
                 next[n].let_go_at = old.let_go_at;
                 next[n].live = old.live;
