@@ -31,7 +31,7 @@ fn everything() -> Vec<ActsOn> {
 fn samples(parameter: Parameter) -> Vec<ParameterValue> {
     let Some(range) = parameter.range() else {
         return match parameter {
-            Parameter::Invert => vec![[true, false, true].into(), [false; 3].into()],
+            Parameter::Invert => vec![[true, false, true].into(), [false, true, false].into()],
             _ => vec![true.into(), false.into()],
         };
     };
