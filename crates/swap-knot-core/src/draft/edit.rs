@@ -125,6 +125,10 @@ impl Draft {
                 work = without;
             }
         }
+        // Only what acts on actions works a binding otherwise.
+        if scope.on != ActsOn::Actions {
+            return self.commit(work).map(|()| Bind::Done);
+        }
         let upheld = uphold(&self.sheet, &work, &self.on);
         let before = self.bindings();
         let was = |cell| before.iter().find(|b| b.cell == cell);

@@ -208,12 +208,10 @@ impl ControlsScreen {
             all.push(radio(n + 1, words.preset_title(preset), Some(&preset.name)));
         }
         for made in Made::ALL {
-            let (enabled, mut lines) = self.would(|draft| made.make(draft));
-            let left_out = made.cells(draft).1;
-            let titles = self
-                .draft
-                .telling()
-                .rows(left_out.into_iter().map(|c| c.row));
+            let (cells, left_out) = made.cells(draft);
+            let (enabled, mut lines) = self.would(|draft| draft.rebind(&cells));
+            let left_out = left_out.into_iter().map(|cell| cell.row);
+            let titles = draft.telling().rows(left_out);
             if let Some(titles) = titles.filter(|_| enabled) {
                 lines.push(words.say("preset-left-out", &[("titles", &titles)]));
             }
@@ -315,7 +313,8 @@ impl ControlsScreen {
                         false => self.choose_preset(name.as_deref(), PlayersOwn::Keep),
                     }
                 } else if let Some(made) = Made::ALL.get(n - count - 1) {
-                    let done = made.make(&mut self.draft);
+                    let (cells, _) = made.cells(&self.draft);
+                    let done = self.draft.rebind(&cells);
                     self.after(done.map(|()| Bind::Done));
                 }
             }
@@ -367,12 +366,6 @@ impl Made {
             Made::For(Hand::Left) => "preset-left-hand",
             Made::For(Hand::Right) => "preset-right-hand",
         }
-    }
-
-    /// Makes them, as one edit.
-    fn make(self, draft: &mut Draft) -> Result<(), Refusal> {
-        let (cells, _) = self.cells(draft);
-        draft.rebind(&cells)
     }
 
     /// What they are, and the cells that stay as they are since nothing fits.

@@ -187,9 +187,9 @@ impl State {
         let easing = &wiring.actions[usize::from(wire.action)].easing;
         let gesture = wire.manner.gesture();
         let state = &mut self.wires[usize::from(index)];
-        let in_time = now <= state.since.plus_secs(easing.double_tap_within);
-        let is_late = state.phase == Phase::Tapped && !in_time;
-        if state.phase != Phase::Tapped || is_late {
+        let was_tapped = state.phase == Phase::Tapped;
+        let is_late = was_tapped && now > state.since.plus_secs(easing.double_tap_within);
+        if !was_tapped || is_late {
             state.taps = 0;
         }
         state.since = now;
@@ -251,12 +251,12 @@ impl State {
                 let action = wire.action;
                 let easing = &wiring.actions[usize::from(action)].easing;
                 let gesture = wire.manner.gesture();
-                let was_tap = now <= since.plus_secs(easing.tap_within);
+                let was_tap = || now <= since.plus_secs(easing.tap_within);
                 let is_last = taps >= gesture.taps;
                 match gesture.begins {
                     Begins::Up if is_last => self.pulse(wiring, index),
-                    Begins::UpSoon if is_last && was_tap => self.pulse(wiring, index),
-                    _ if !is_last && was_tap => {
+                    Begins::UpSoon if is_last && was_tap() => self.pulse(wiring, index),
+                    _ if !is_last && was_tap() => {
                         let state = &mut self.wires[usize::from(index)];
                         (state.phase, state.taps) = (Phase::Tapped, taps + 1);
                         if self.trail.is_kept() {
