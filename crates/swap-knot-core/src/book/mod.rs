@@ -271,11 +271,8 @@ impl Held {
         for rest in &mut self.rest {
             rest.inner = rest.inner.max(up_at);
             rest.up_at = rest.inner;
-            // Half of what is left of its way.
-            rest.down_at = down_at.max((1.0 + rest.inner) / 2.0);
-            if rest.inner <= up_at {
-                (rest.down_at, rest.by_axis) = (down_at, false);
-            }
+            // A quarter of what is left of its way, where its rest reaches far.
+            rest.down_at = down_at.max(rest.inner + (1.0 - rest.inner) / 4.0);
         }
         self
     }

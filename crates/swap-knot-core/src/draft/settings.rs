@@ -4,7 +4,7 @@ use super::Draft;
 use crate::input::Input;
 use crate::law::{Bound, Origin, Upheld, force, uphold};
 use crate::profile::{Profile, Setting, parameter_of};
-use crate::sheet::{Action, ActionId, ActsOn, Parameter, Scope, Settings};
+use crate::sheet::{Action, ActionId, ActsOn, Parameter, Scope};
 
 /// A setting beside the bindings, as it is in force, in words.
 #[derive(Clone, Debug, PartialEq)]
@@ -40,7 +40,7 @@ impl Draft {
             return Vec::new();
         };
         let name = Some(declared.name.as_str());
-        let scopes = Settings::reaches().map(|reach| Scope::new(reach, name));
+        let scopes = ActsOn::in_sheets().map(|on| Scope::new(on, name));
         let rows = scopes.flat_map(|scope| {
             let own = self.bindings_on(scope.on, Some(action));
             let bears = |parameter: &Parameter| {
@@ -59,8 +59,8 @@ impl Draft {
     }
 
     /// The bindings that what acts on such can have a bearing on, of one action or of all.
-    pub(crate) fn bindings_on(&self, reach: ActsOn, action: Option<ActionId>) -> Vec<&Bound> {
-        let is_meant = |b: &&Bound| match reach {
+    pub(crate) fn bindings_on(&self, on: ActsOn, action: Option<ActionId>) -> Vec<&Bound> {
+        let is_meant = |b: &&Bound| match on {
             _ if action.is_some_and(|id| b.cell.row.action != id) => false,
             ActsOn::Inputs(kind) => b.chord.input().device_kind() == kind,
             ActsOn::Actions => true,

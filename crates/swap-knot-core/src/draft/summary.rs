@@ -14,23 +14,21 @@ impl Draft {
         let to = self.telling();
         let mut lines = to.lines(&self.changes());
         let before = self.applied_upheld();
-        let all = self.applied.settings().chain(self.profile.settings());
-        let all: BTreeSet<&Setting> = all.map(|(setting, _)| setting).collect();
-        for setting in all.into_iter().filter(|s| self.changes_setting(s)) {
-            // Bindings are told cell by cell, as they are in force.
-            if matches!(setting, Setting::Bind { .. } | Setting::Unread { .. }) {
+        for (setting, ..) in self.changed_settings() {
+            // What nobody understands comes to nothing that could be told.
+            if matches!(setting, Setting::Unread { .. }) {
                 continue;
             }
-            let value = |upheld| self.value(&to, upheld, setting);
+            let value = |upheld| self.value(&to, upheld, &setting);
             let (after, before) = (value(&self.upheld), value(before));
-            let title = to.tell(setting);
+            let title = to.tell(&setting);
             let values = [("title", &*title), ("after", &after), ("before", &before)];
             lines.push(to.say("change", &values));
         }
         lines
     }
 
-    /// The settings beside the bindings that applying would change: each with what it was set to and what
+    /// The settings beside the bindings, which are told cell by cell, that applying would change: each with what it was set to and what
     /// it is set to, none where that is left to the game.
     pub fn changed_settings(&self) -> Vec<(Setting, Option<SettingValue>, Option<SettingValue>)> {
         let all = self.applied.settings().chain(self.profile.settings());

@@ -112,18 +112,14 @@ pub(super) fn bindings(sheet: &Sheet, lawful: &Profile) -> Vec<Bound> {
 /// A row is worked by a chord once: where a preset gives it one that the sheet has in another cell, that of the
 /// preset is meant.
 fn drop_doubled_defaults(sheet: &Sheet, bound: &mut Vec<Bound>) {
-    let manner = |b: &Bound| sheet.how_of(b.cell).manner;
     let mut doubled: Vec<Cell> = Vec::new();
     for row in bound.chunk_by(|a, b| a.cell.row == b.cell.row) {
-        let given = row.iter().filter(|b| b.origin == Origin::Preset);
-        for of_preset in given {
+        for given in row.iter().filter(|b| b.origin == Origin::Preset) {
             let same = row.iter().filter(|b| b.origin == Origin::Default);
-            let same =
-                same.filter(|b| b.chord == of_preset.chord && manner(b) == manner(of_preset));
+            let given = (given.cell, &given.chord);
+            let same = same.filter(|b| sheet.holds_twice((b.cell, &b.chord), given));
             doubled.extend(same.map(|b| b.cell));
         }
     }
-    if !doubled.is_empty() {
-        bound.retain(|b| !doubled.contains(&b.cell));
-    }
+    bound.retain(|b| !doubled.contains(&b.cell));
 }

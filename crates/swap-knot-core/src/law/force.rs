@@ -53,7 +53,7 @@ pub(crate) fn said(
 ) -> Parameters {
     let all = layers(sheet, lawful, on, action).into_iter();
     let all = all.map(|(_, said)| said);
-    all.fold(Parameters::new(), |under, over| under.over_by(&over))
+    all.fold(Parameters::new(), |under, over| under.overlaid_by(&over))
 }
 
 /// Who has the last word on a parameter in a scope.
@@ -112,7 +112,7 @@ pub(crate) fn all(sheet: &Sheet, lawful: &Profile, on: ActsOn) -> Vec<Parameters
     for parameter in Parameter::of(on) {
         usual.set(parameter, Some(parameter.usual(on)));
     }
-    let of = |action| usual.clone().over_by(&said(sheet, lawful, on, action));
+    let of = |action| usual.clone().overlaid_by(&said(sheet, lawful, on, action));
     let actions = sheet.actions().map(|(_, action)| Some(action));
     actions.chain([None]).map(of).collect()
 }

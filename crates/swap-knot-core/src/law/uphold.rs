@@ -94,11 +94,11 @@ pub(crate) fn uphold(sheet: &Sheet, profile: &Profile, on: &Resolver) -> Upheld 
 /// The choices of the player's by which a row has one chord twice, worked the same way, as no sheet may say
 /// it either: of two choices the later one.
 fn twice(sheet: &Sheet, in_force: &[Bound]) -> Vec<Bound> {
-    let manner = |b: &Bound| sheet.how_of(b.cell).manner;
     let mut out = Vec::new();
     for row in in_force.chunk_by(|a, b| a.cell.row == b.cell.row) {
         for (n, bound) in row.iter().enumerate() {
-            let is_same = |o: &&Bound| o.chord == bound.chord && manner(o) == manner(bound);
+            let own = (bound.cell, &bound.chord);
+            let is_same = |o: &&Bound| sheet.holds_twice((o.cell, &o.chord), own);
             let Some(earlier) = row[..n].iter().find(is_same) else {
                 continue;
             };

@@ -39,7 +39,7 @@ impl Tell for Setting {
 impl Tell for SettingValue {
     fn tell(&self, to: &Telling<'_>) -> String {
         match self {
-            SettingValue::Text(text) => to.words().untranslated(text),
+            SettingValue::Text(text) => to.words().typed(text),
             SettingValue::Chord(Some(chord)) => to.chord(chord),
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => to.say("nothing", &[]),
             SettingValue::Parameter(value) => value.tell(to),

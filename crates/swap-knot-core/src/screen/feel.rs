@@ -21,9 +21,9 @@ impl ControlsScreen {
             ..Section::default()
         });
         for kind in DeviceKind::ALL {
-            let reach = ActsOn::Inputs(kind);
+            let on = ActsOn::Inputs(kind);
             let rows: Vec<RowView> = self
-                .shown(reach)
+                .shown(on)
                 .map(|shown| self.view_setting(shown))
                 .collect();
             if !rows.is_empty() {
@@ -56,14 +56,14 @@ impl ControlsScreen {
     }
 
     /// What of the settings that act on such makes a difference to what the page is about, part by part.
-    fn shown(&self, reach: ActsOn) -> impl Iterator<Item = Shown> + use<'_> {
+    fn shown(&self, on: ActsOn) -> impl Iterator<Item = Shown> + use<'_> {
         let sheet = self.draft.sheet();
         let meant = |b: &&Bound| {
             let action = sheet.declared(b.cell.row.action);
             // For all actions nothing is eased that is not the player's to ease.
-            reach != ActsOn::Actions || self.about.is_some() || (action.ease && !action.fixed)
+            on != ActsOn::Actions || self.about.is_some() || (action.ease && !action.fixed)
         };
-        let own = self.draft.bindings_on(reach, self.about);
+        let own = self.draft.bindings_on(on, self.about);
         let own: Vec<&Bound> = own.into_iter().filter(meant).collect();
         let shape = |b: &Bound| sheet.declared(b.cell.row.action).shape;
         let has = |wanted: &[Shape]| own.iter().any(|b| wanted.contains(&shape(b)));
@@ -87,22 +87,22 @@ impl ControlsScreen {
                 ParameterPart::Z => third,
             };
             let parts = parameter.parts().iter().copied().filter(is_there);
-            parts.map(move |part| (reach, parameter, part))
+            parts.map(move |part| (on, parameter, part))
         };
-        Parameter::of(reach).filter(bears).flat_map(parts)
+        Parameter::of(on).filter(bears).flat_map(parts)
     }
 
     /// What a setting on this page is for.
-    fn scope(&self, reach: ActsOn) -> Scope {
-        match reach {
+    fn scope(&self, on: ActsOn) -> Scope {
+        match on {
             ActsOn::Zone(name) => Scope::zone(name),
-            _ => Scope::new(reach, self.action_name().as_deref()),
+            _ => Scope::new(on, self.action_name().as_deref()),
         }
     }
 
     pub(super) fn setting(&self, spot: Spot) -> Option<Setting> {
         match spot {
-            Spot::Setting(reach, parameter, _) => Some(parameter_of(&self.scope(reach), parameter)),
+            Spot::Setting(on, parameter, _) => Some(parameter_of(&self.scope(on), parameter)),
             _ => None,
         }
     }
@@ -115,10 +115,10 @@ impl ControlsScreen {
     }
 
     fn view_setting(&self, shown: Shown) -> RowView {
-        let (reach, parameter, part) = shown;
+        let (on, parameter, part) = shown;
         RowView {
             items: vec![self.view_number(shown)],
-            live: self.live(reach, parameter),
+            live: self.live(on, parameter),
             title: self.draft.telling().parameter(parameter, part),
             ..RowView::default()
         }
@@ -126,18 +126,18 @@ impl ControlsScreen {
 
     /// A slider, or a switch where there is no scale.
     pub(super) fn view_number(&self, shown: Shown) -> Item {
-        let (reach, parameter, part) = shown;
+        let (on, parameter, part) = shown;
         let (number, slider) = self.number(shown);
         let (words, to) = (self.draft.words(), self.draft.telling());
-        let on = number > 0.5;
+        let is_on = number > 0.5;
         let value = match slider {
-            None => ParameterValue::Flag(on),
+            None => ParameterValue::Flag(is_on),
             Some(_) if parameter.is_time() => ParameterValue::Seconds(number),
             Some(_) => ParameterValue::Number(number),
         };
         let (label, own) = (to.tell(&value), to.parameter(parameter, part));
         // Several stand in one row.
-        let (label, title) = match reach {
+        let (label, title) = match on {
             ActsOn::Zone(name) => {
                 let values = [("title", &*own), ("setting", &label)];
                 (words.say("setting-of", &values), self.zone_title(name))
@@ -148,9 +148,9 @@ impl ControlsScreen {
             Some(slider) => Role::Slider {
                 at: slider.at(number),
             },
-            None => Role::Switch { on },
+            None => Role::Switch { on: is_on },
         };
-        let spot = Spot::Setting(reach, parameter, part);
+        let spot = Spot::Setting(on, parameter, part);
         let mut item = self.item(spot, label, role);
         let values = [("title", &*title), ("setting", &item.label)];
         item.spoken = words.say("setting-of", &values);
@@ -191,13 +191,13 @@ impl ControlsScreen {
     }
 
     /// What the device says right now beside the number that it is about.
-    fn live(&self, reach: ActsOn, parameter: Parameter) -> Option<Live> {
-        let ActsOn::Inputs(kind) = reach else {
+    fn live(&self, on: ActsOn, parameter: Parameter) -> Option<Live> {
+        let ActsOn::Inputs(kind) = on else {
             return None;
         };
         let feel = self.draft.feel(self.about, kind);
         let zone = feel.dead_zone;
-        let own = self.draft.bindings_on(reach, self.about);
+        let own = self.draft.bindings_on(on, self.about);
         let inputs: Vec<Input> = own.iter().map(|b| b.chord.input()).collect();
         let far = |[x, y]: [f32; 2]| x.hypot(y);
         let furthest = |controls: Vec<Control>| {
@@ -256,7 +256,7 @@ impl ControlsScreen {
             _ => return false,
         };
         let shown = match self.focus {
-            Spot::Setting(reach, parameter, part) => (reach, parameter, part),
+            Spot::Setting(on, parameter, part) => (on, parameter, part),
             Spot::About => return self.next_about(up),
             Spot::Where => return self.next_place(up),
             _ => return false,
@@ -291,25 +291,25 @@ impl ControlsScreen {
     }
 
     pub(super) fn slide(&mut self, spot: Spot, at: f32) {
-        if let Spot::Setting(reach, parameter, part) = spot
-            && let (_, Some(slider)) = self.number((reach, parameter, part))
+        if let Spot::Setting(on, parameter, part) = spot
+            && let (_, Some(slider)) = self.number((on, parameter, part))
         {
-            self.set((reach, parameter, part), slider.number(at));
+            self.set((on, parameter, part), slider.number(at));
         }
     }
 
     /// What a part of a setting is now, and how far it goes.
-    fn number(&self, (reach, parameter, part): Shown) -> (f32, Option<Slider>) {
-        let value = self.draft.parameter(&self.scope(reach), parameter);
+    fn number(&self, (on, parameter, part): Shown) -> (f32, Option<Slider>) {
+        let value = self.draft.parameter(&self.scope(on), parameter);
         (value.number(part), parameter.slider(part))
     }
 
     /// Sets a number; what else the setting holds stays as it is. What goes on being pushed or dragged is
     /// one step for undo.
-    fn set(&mut self, (reach, parameter, part): Shown, to: f32) {
-        let (spot, scope) = (Spot::Setting(reach, parameter, part), self.scope(reach));
+    fn set(&mut self, (on, parameter, part): Shown, to: f32) {
+        let (spot, scope) = (Spot::Setting(on, parameter, part), self.scope(on));
         let value = self.draft.parameter(&scope, parameter).with(part, to);
-        if let ActsOn::Zone(name) = reach {
+        if let ActsOn::Zone(name) = on {
             let all = Parameters::of_placement(self.draft.placement(name)).with(parameter, value);
             return self.place(spot, name, all.placement());
         }
@@ -354,9 +354,7 @@ impl ControlsScreen {
     /// The same in a draft of one's own; what it would ask about is left open.
     pub(super) fn reset_setting_of(&self, draft: &mut Draft, spot: Spot) -> Result<Bind, Refusal> {
         match spot {
-            Spot::Setting(reach, parameter, _) => {
-                draft.reset_parameter(self.scope(reach), parameter)
-            }
+            Spot::Setting(on, parameter, _) => draft.reset_parameter(self.scope(on), parameter),
             _ => Ok(Bind::Done),
         }
     }

@@ -534,7 +534,7 @@ impl ControlsScreen {
             Spot::Tool(tool) => self.work_tool(tool),
             Spot::Cell(cell) => self.listen(cell),
             Spot::About => self.ask(Picking::About),
-            Spot::Setting(reach, parameter, part) => self.flip((reach, parameter, part)),
+            Spot::Setting(on, parameter, part) => self.flip((on, parameter, part)),
             Spot::Answer(n) => self.answer(usize::from(n)),
             Spot::Letter(n) => self.type_letter(usize::from(n)),
             Spot::NewProfile => self.new_profile(),

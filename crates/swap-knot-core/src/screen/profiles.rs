@@ -146,7 +146,7 @@ impl ControlsScreen {
         if !deleted.is_empty() {
             let first = self.all().len();
             let row = |(n, (_, title)): (usize, &(Slug, String))| RowView {
-                title: self.draft.words().untranslated(title),
+                title: self.draft.words().typed(title),
                 items: vec![self.deed(first + n, ProfileCommand::Undelete, title)],
                 ..RowView::default()
             };

@@ -104,7 +104,7 @@ impl ControlsScreen {
         let words = self.draft.words();
         match self.sharing.players.get(player) {
             Some(name) if !name.is_empty() => {
-                let shown = words.untranslated(name);
+                let shown = words.typed(name);
                 // Two of one name are told apart by who of them came first.
                 let players = &self.sharing.players;
                 let same = |until: usize| players[..until].iter().filter(|n| *n == name).count();

@@ -138,9 +138,9 @@ impl Spot {
             Spot::Tool(tool) => format!("tool {}", tool.word()),
             Spot::Cell(cell) => format!("cell {} {}", sheet.row_name(cell.row), cell.column),
             Spot::About => "about".to_owned(),
-            Spot::Setting(reach, parameter, part) => {
+            Spot::Setting(on, parameter, part) => {
                 let word = parameter.part_word(part);
-                match reach {
+                match on {
                     ActsOn::Inputs(kind) => format!("feel {kind} {word}"),
                     ActsOn::Actions => format!("ease {word}"),
                     ActsOn::Zone(name) => format!("zone {name} {word}"),

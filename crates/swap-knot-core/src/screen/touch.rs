@@ -160,8 +160,8 @@ impl ControlsScreen {
     }
 
     fn zone_row(&self, zone: &ZoneView) -> RowView {
-        let reach = ActsOn::Zone(zone.name);
-        let item = |parameter| self.view_number((reach, parameter, ParameterPart::Whole));
+        let on = ActsOn::Zone(zone.name);
+        let item = |parameter| self.view_number((on, parameter, ParameterPart::Whole));
         let title = self.zone_title(zone.name);
         RowView {
             title: match zone.does {
@@ -171,7 +171,7 @@ impl ControlsScreen {
                 }
                 false => title,
             },
-            items: Parameter::of(reach).map(item).collect(),
+            items: Parameter::of(on).map(item).collect(),
             lit: zone.touched,
             ..RowView::default()
         }

@@ -1,6 +1,8 @@
 //! Small numbers that stand for names. Each knows which sheet's list it counts in, so that one of
 //! another sheet means nothing rather than something else.
 
+use crate::text::Fnv;
+
 /// Stands for the names of a sheet's actions and situations in their order: ids with the same
 /// stamp mean the same.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -12,19 +14,16 @@ impl Stamp {
         situations: impl IntoIterator<Item = &'n str>,
         actions: impl IntoIterator<Item = &'n str>,
     ) -> Stamp {
-        // FNV-1a: the same on every machine and in every version, so that ids stay comparable.
-        let mut hash = 0x811c_9dc5_u32;
-        let mut add = |byte: u8| hash = (hash ^ u32::from(byte)).wrapping_mul(0x0100_0193);
+        // The same on every machine and in every version, so that ids stay comparable.
+        let mut hash = Fnv::new();
         for name in situations {
-            name.bytes().for_each(&mut add);
-            add(b'\n');
+            hash.add(name.bytes().chain([b'\n']));
         }
-        add(b'\t');
+        hash.add([b'\t']);
         for name in actions {
-            name.bytes().for_each(&mut add);
-            add(b'\n');
+            hash.add(name.bytes().chain([b'\n']));
         }
-        Stamp(hash)
+        Stamp(hash.number() as u32)
     }
 }
 

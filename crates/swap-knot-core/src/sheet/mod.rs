@@ -361,6 +361,12 @@ impl Sheet {
         }
     }
 
+    /// Whether two cells of a row hold the same: one chord, worked the same way, which no row has twice.
+    pub(crate) fn holds_twice(&self, (a, x): (Cell, &Chord), (b, y): (Cell, &Chord)) -> bool {
+        let is_row = a.row == b.row && a != b;
+        is_row && x == y && self.how_of(a).manner == self.how_of(b).manner
+    }
+
     /// Inputs that may never be bound by a player.
     pub fn reserved(&self) -> &[Input] {
         &self.0.reserved

@@ -4,7 +4,7 @@ use super::Sheet;
 use crate::text::Fnv;
 
 impl Sheet {
-    /// The same for as long as no default, preset or situation has changed by which another binding could
+    /// The same for as long as no default, preset, situation or sharing has changed by which another binding could
     /// come to lie on a player's: what a profile remembers of the sheet that it was saved under, so that a
     /// change is noticed whether or not anybody raised the number of the sheet.
     ///
@@ -13,12 +13,22 @@ impl Sheet {
     pub(crate) fn print_of_defaults(&self) -> u64 {
         let mut hash = Fnv::new();
         let mut add = |text: &str| hash.add(text.bytes().chain([0]));
+        for (_, situation) in self.situations() {
+            add(&situation.name);
+            add(situation.cover.word());
+            for other in situation.with.iter().chain(&situation.over) {
+                add(&self.declared_situation(*other).name);
+            }
+        }
         for (id, action) in self.actions() {
             add(&action.name);
             add(if action.off { "off" } else { "on" });
             add(if action.essential { "essential" } else { "" });
             for situation in &action.situations {
                 add(&self.declared_situation(*situation).name);
+            }
+            for other in &action.share {
+                add(&self.declared(*other).name);
             }
             for binding in self.defaults_of(id) {
                 add(&format!(

@@ -19,7 +19,8 @@ pub struct OneHanded {
 }
 
 /// Drafts bindings for one hand alone, without the mouse: what it plays already stays, and everything
-/// else moves to the free key that lies nearest to where the hand rests. No conflict is made.
+/// else moves to the free key that lies nearest to where the hand rests; what is moved by the mouse alone
+/// gets a key for each direction, or none. No conflict is made.
 ///
 /// ```
 /// use swap_knot::check::{one_handed, Reach};

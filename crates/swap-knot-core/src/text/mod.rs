@@ -10,6 +10,8 @@
 //! - `nearest`: the word that was meant
 //! - `names`: what can be called something
 //! - `spelled`: enums that stand in files, each with its word
+//! - `shown`: what strangers wrote, fit to stand among other texts
+//! - `hash`: a number for a text, the same everywhere
 //! - `failure`: what all errors have in common
 
 mod failure;

@@ -6,10 +6,10 @@ use std::borrow::Cow;
 const MOST: usize = 80;
 
 /// A text that came from a friend, a file or a mod, fit to stand in a line of others: on one line, without
-/// what would turn the rest of the line round (the bidirectional controls of Unicode, UAX #9) or work a
+/// what would turn the rest of the line round (the embeddings, overrides and isolates of UAX #9) or work a
 /// terminal, and no longer than anybody reads. What is fine already is lent.
 pub(crate) fn shown(text: &str) -> Cow<'_, str> {
-    let turns = |c: char| matches!(c, '\u{61c}' | '\u{200e}' | '\u{200f}' | '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}');
+    let turns = |c: char| matches!(c, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}');
     let breaks = |c: char| c.is_control() || matches!(c, '\u{2028}' | '\u{2029}');
     let is_fine = !text.chars().any(|c| turns(c) || breaks(c));
     if is_fine && text.chars().nth(MOST).is_none() {

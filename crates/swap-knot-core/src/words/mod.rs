@@ -293,13 +293,17 @@ impl Words {
         &self.0.language
     }
 
-    /// A title that is in no file of this language, as it stands in the sheet or was typed.
+    /// A title that is in no file of this language, as it stands in the sheet.
     pub(crate) fn untranslated(&self, title: &str) -> String {
-        let title = shown(title);
         match self.0.brackets {
             true => format!("{OPENS}{title}{CLOSES}"),
-            false => title.into_owned(),
+            false => title.to_owned(),
         }
+    }
+
+    /// What a player, their friend or their file wrote, fit to stand among other texts.
+    pub(crate) fn typed(&self, text: &str) -> String {
+        self.untranslated(&shown(text))
     }
 }
 

@@ -187,6 +187,6 @@ impl Words {
     /// another version, a preset that is gone.
     pub(crate) fn title_of_name(&self, kind: &str, name: &str) -> String {
         let own = self.own(&format!("{kind}-{}", name.replace('.', "-")));
-        own.unwrap_or_else(|| self.untranslated(&titled(&name.replace('.', "-"))))
+        own.unwrap_or_else(|| self.typed(&titled(&name.replace('.', "-"))))
     }
 }

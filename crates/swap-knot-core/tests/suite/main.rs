@@ -41,6 +41,7 @@ mod promises;
 mod prompts;
 mod quirks;
 mod remapping;
+mod rows;
 mod saved;
 mod screen;
 mod seams;

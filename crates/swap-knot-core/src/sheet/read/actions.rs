@@ -175,7 +175,7 @@ impl Reader<'_> {
             actions.set(Parameter::Toggle, None);
             of_all.set(ActsOn::Actions, actions);
         }
-        of_all.over_by(&settings::of_sheet(fields, report))
+        of_all.overlaid_by(&settings::of_sheet(fields, report))
     }
 
     /// The heading: the one that is named, or that of the first situation.

@@ -276,11 +276,10 @@ fn check_essential(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Repor
 fn check_twice(preset: &Preset, sheet: &Sheet, at: usize, report: &mut Report<'_>) {
     for (n, (cell, chord)) in preset.cells.iter().enumerate() {
         let Some(chord) = chord else { continue };
-        let manner = |cell: Cell| sheet.how_of(cell).manner;
         let mut before = preset.cells[..n].iter();
         let is_same = |(other, of): &(Cell, Option<Chord>)| {
-            let is_row = other.row == cell.row && manner(*other) == manner(*cell);
-            is_row && of.as_ref() == Some(chord)
+            let of = of.as_ref();
+            of.is_some_and(|of| sheet.holds_twice((*other, of), (*cell, chord)))
         };
         if before.any(is_same) {
             let (preset, row) = (&preset.name, sheet.row_name(cell.row));

@@ -5,7 +5,7 @@
 //! resets, tells or shows one goes over the table: a further one is an entry there, a field, and its
 //! words. What is bound to what, and texts such as a title, are none of them.
 //!
-//! - `table.rs`: which there are, with the range, the reach and the slider of each.
+//! - `table.rs`: which there are, with the range and the slider of each, and what it acts on.
 //! - `value.rs`: what one is set to, and how that is written.
 //! - `set.rs`: several of them, and what they are for.
 //! - `force.rs`: all of them as they are in force: [`Feel`], [`Easing`].

@@ -17,6 +17,14 @@ pub enum ActsOn {
     Zone(TouchName),
 }
 
+impl ActsOn {
+    /// All that a sheet has settings for.
+    pub(crate) fn in_sheets() -> impl Iterator<Item = ActsOn> {
+        let inputs = DeviceKind::ALL.map(ActsOn::Inputs).into_iter();
+        inputs.chain([ActsOn::Actions])
+    }
+}
+
 /// What a setting is for: all that it can act on, or one action of it.
 ///
 /// Where one is asked for, an action's name stands for how that is worked, a [`DeviceKind`] for how its
@@ -191,7 +199,7 @@ impl Parameters {
 
     /// These with others laid over them.
     #[must_use]
-    pub fn over_by(mut self, over: &Parameters) -> Parameters {
+    pub fn overlaid_by(mut self, over: &Parameters) -> Parameters {
         self.0.extend(over.iter());
         self
     }
@@ -302,19 +310,11 @@ impl Settings {
     }
 
     /// These with others laid over them.
-    pub(crate) fn over_by(mut self, over: &Settings) -> Settings {
-        for on in Settings::reaches() {
+    pub(crate) fn overlaid_by(mut self, over: &Settings) -> Settings {
+        for on in ActsOn::in_sheets() {
             let all = self.of(on).clone();
-            self.set(on, all.over_by(over.of(on)));
+            self.set(on, all.overlaid_by(over.of(on)));
         }
         self
-    }
-
-    /// All that a sheet has settings for.
-    pub(crate) fn reaches() -> impl Iterator<Item = ActsOn> {
-        DeviceKind::ALL
-            .map(ActsOn::Inputs)
-            .into_iter()
-            .chain([ActsOn::Actions])
     }
 }
