@@ -147,7 +147,7 @@ fn json_of(sheet: &Sheet, told: &Told<'_>) -> Value {
         _ => None,
     };
     let by = match told.outcome {
-        Outcome::LongerChord(row) => Some(sheet.row_name(row)),
+        Outcome::LongerChord(row) | Outcome::OtherManner(row) => Some(sheet.row_name(row)),
         Outcome::NotLive(NotLive::Covered(by) | NotLive::Typing(by)) => place(by),
         _ => None,
     };

@@ -9,7 +9,13 @@ pub(super) struct Device {
     pub(super) id: Option<DeviceId>,
     /// One bit a control.
     pub(super) down: Vec<u64>,
+    /// What begins nothing until it has been at rest.
     pub(super) spent: Vec<u64>,
+    /// Of that, what has no value either: the game spent it.
+    pub(super) muted: Vec<u64>,
+    /// Of that, what has no value until the device is heard of again: it lost the focus, or what it told
+    /// was played on elsewhere.
+    pub(super) unheard: Vec<u64>,
     /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
     pub(super) levels: Vec<[f32; 2]>,
     /// What its wheel has turned of the next notch, to the right and up.
@@ -80,6 +86,8 @@ impl Device {
             id: Some(id),
             down: vec![0; words],
             spent: vec![0; words],
+            muted: vec![0; words],
+            unheard: vec![0; words],
             levels: Vec::new(),
             wheel: [0.0; 2],
         }
@@ -95,6 +103,37 @@ impl Device {
     pub(super) fn is_spent(&self, control: Control) -> bool {
         let (word, bit) = bit(control);
         self.spent[word] & bit != 0
+    }
+
+    #[inline]
+    pub(super) fn is_unheard(&self, control: Control) -> bool {
+        let (word, bit) = bit(control);
+        self.unheard[word] & bit != 0
+    }
+
+    /// Whether a control has no value, wherever it is.
+    #[inline]
+    pub(super) fn is_silent(&self, control: Control) -> bool {
+        let (word, bit) = bit(control);
+        (self.muted[word] | self.unheard[word]) & bit != 0
+    }
+
+    /// Every set of bits, one bit a control each.
+    pub(super) fn bits(&mut self) -> [&mut Vec<u64>; 4] {
+        [
+            &mut self.down,
+            &mut self.spent,
+            &mut self.muted,
+            &mut self.unheard,
+        ]
+    }
+
+    /// A control is at rest: nothing that was said of it holds any more.
+    pub(super) fn rest(&mut self, control: Control) {
+        let (word, bit) = bit(control);
+        for bits in self.bits() {
+            bits[word] &= !bit;
+        }
     }
 
     #[inline]
@@ -122,17 +161,22 @@ pub(super) fn moved_over(device: &Device, old: &[TouchName], new: &[TouchName]) 
     out.wheel = device.wheel;
     out.levels.clone_from(&device.levels);
     out.levels.truncate(TOUCHES);
+    let mut from = device.clone();
+    let mut carry = |out: &mut Device, was: Control, now: Control| {
+        for (to, from) in out.bits().into_iter().zip(from.bits()) {
+            let (word, bit) = bit(was);
+            Device::set(to, now, from[word] & bit != 0);
+        }
+    };
     for control in (0..Control::FIXED).map(|n| Control(n as u16)) {
-        Device::set(&mut out.down, control, device.is_down(control));
-        Device::set(&mut out.spent, control, device.is_spent(control));
+        carry(&mut out, control, control);
     }
     for (at, name) in new.iter().enumerate() {
         let Some(was) = old.iter().position(|n| n == name) else {
             continue;
         };
         let (now, was) = (Control::touch(at), Control::touch(was));
-        Device::set(&mut out.down, now, device.is_down(was));
-        Device::set(&mut out.spent, now, device.is_spent(was));
+        carry(&mut out, was, now);
         let level = device.level(was);
         if level != [0.0; 2] {
             out.levels

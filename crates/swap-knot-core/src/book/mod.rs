@@ -36,8 +36,8 @@ const MAX_STRANGE_TOUCH: usize = 64;
 /// A [`Seat`] keeps one, see [`Seat::held`]. Whoever has events and no seat keeps one of their own,
 /// for instance to start a [`Listener`] with.
 ///
-/// An input can be *spent*: it is down, but counts for nothing until it has been at rest. An analog
-/// input is at rest inside its dead zone.
+/// An input can be *spent*: it is down, but begins nothing until it has been at rest. An analog input
+/// is at rest inside its dead zone.
 ///
 /// [`Seat`]: crate::Seat
 /// [`Seat::held`]: crate::Seat::held
@@ -68,6 +68,9 @@ pub struct Held {
     glides: [Gliding; GLIDES],
     /// In which slot a device may be, by its number: adapters give small ones out.
     guesses: [u16; GUESSES],
+    /// Whether anything is spent anywhere, or unheard.
+    has_spent: bool,
+    has_unheard: bool,
 }
 
 impl PartialEq for Held {
@@ -111,6 +114,8 @@ pub(crate) enum Change {
     Up { last: bool },
     /// It was spent and is at rest.
     Rested,
+    /// It went down, but is spent since before that.
+    Spent,
 }
 
 impl Rest {
@@ -165,6 +170,8 @@ impl Held {
             named_touch: 0,
             glides: [Gliding::NONE; GLIDES],
             guesses: [0; GUESSES],
+            has_spent: false,
+            has_unheard: false,
         }
     }
 
@@ -361,8 +368,10 @@ impl Held {
         self.rest.push(Rest::default());
         let words = self.count.len().div_ceil(64);
         for device in &mut self.devices {
-            device.down.resize(words, 0);
-            device.spent.resize(words, 0);
+            device
+                .bits()
+                .into_iter()
+                .for_each(|bits| bits.resize(words, 0));
         }
         Some(Control::touch(self.touch.len() - 1))
     }
@@ -381,11 +390,10 @@ impl Held {
         if device.spent[word] & bit != 0 {
             // A zone that is a stick as well may have been away without being down.
             let device = &self.devices[slot];
-            if self.is_away(device, control) {
-                return Change::Nothing;
-            }
-            self.devices[slot].spent[word] &= !bit;
-            return Change::Rested;
+            return match self.is_away(device, control) {
+                true => Change::Nothing,
+                false => self.rested(slot, control),
+            };
         }
         let count = &mut self.count[control.index()];
         if down {
@@ -463,12 +471,6 @@ impl Held {
         let level = device.level(control);
         let rest = &self.rest[control.index()];
         let rests = rest.includes(level);
-        if device.is_spent(control) {
-            return match rests {
-                true => self.rested(slot, control),
-                false => Change::Nothing,
-            };
-        }
         let far = match level {
             [x, 0.0] => x.abs(),
             [x, y] => x.hypot(y),
@@ -480,6 +482,16 @@ impl Held {
             } else {
                 far >= rest.down_at
             };
+        if device.is_spent(control) {
+            if rests {
+                return self.rested(slot, control);
+            }
+            Device::set(&mut self.devices[slot].down, control, down);
+            return match down && !is_down {
+                true => Change::Spent,
+                false => Change::Nothing,
+            };
+        }
         match down == is_down {
             true => Change::Nothing,
             false => self.button(slot, control, down),
@@ -497,10 +509,44 @@ impl Held {
     }
 
     fn rested(&mut self, slot: usize, control: Control) -> Change {
-        let device = &mut self.devices[slot];
-        Device::set(&mut device.spent, control, false);
-        Device::set(&mut device.down, control, false);
+        self.devices[slot].rest(control);
+        self.note_marks();
         Change::Rested
+    }
+
+    /// Notes whether anything is spent or unheard anywhere.
+    fn note_marks(&mut self) {
+        let any = |bits: &[u64]| bits.iter().any(|word| *word != 0);
+        self.has_spent = self.devices.iter().any(|d| any(&d.spent));
+        self.has_unheard = self.devices.iter().any(|d| any(&d.unheard));
+    }
+
+    /// A device is heard of again: what it has held meanwhile has its value back. Answers whether there
+    /// was anything.
+    #[inline]
+    pub(crate) fn hear(&mut self, event: &Event) -> bool {
+        self.has_unheard && self.hear_again(event)
+    }
+
+    #[cold]
+    fn hear_again(&mut self, event: &Event) -> bool {
+        let id = event.device;
+        let Some(device) = self.devices.iter_mut().find(|d| d.id == Some(id)) else {
+            return false;
+        };
+        // Auto-repeat says nothing new, and adapters let go what the system tells nothing of any more.
+        let repeats = match event.what.as_button() {
+            Some((control, true)) => device.is_down(control),
+            Some((control, false)) => device.is_unheard(control),
+            None => false,
+        };
+        let lost = matches!(event.what, EventKind::FocusLost | EventKind::Unplugged);
+        if repeats || lost || device.unheard.iter().all(|word| *word == 0) {
+            return false;
+        }
+        device.unheard.fill(0);
+        self.note_marks();
+        true
     }
 
     /// Whether a control is down somewhere and not spent.
@@ -509,24 +555,55 @@ impl Held {
         self.count[control.index()] != 0
     }
 
-    /// Where an analog control is over all devices, spent ones left out: that which is furthest
-    /// from the middle, and of equals that of the lower number, whichever was heard of first.
+    /// Whether a control is held for a chord: whatever it has worked meanwhile, as far as is known.
+    #[inline]
+    pub(crate) fn is_held(&self, control: Control) -> bool {
+        self.is_down(control) || self.has_spent && self.is_on(control, |d| !d.is_unheard(control))
+    }
+
+    /// Whether a control is down for what follows it.
+    #[inline]
+    pub(crate) fn is_followed(&self, control: Control) -> bool {
+        self.is_down(control) || self.has_spent && self.is_on(control, |d| !d.is_silent(control))
+    }
+
+    /// Whether a control is down anywhere, whatever that counts for.
+    pub(crate) fn is_down_anywhere(&self, control: Control) -> bool {
+        self.is_on(control, |_| true)
+    }
+
+    fn is_on(&self, control: Control, counts: impl Fn(&Device) -> bool) -> bool {
+        let mut devices = self.devices.iter();
+        devices.any(|device| device.is_down(control) && counts(device))
+    }
+
+    /// Where an analog control is over all devices that have a value: that which is furthest from the
+    /// middle, and of equals that of the lower number, whichever was heard of first.
     #[inline]
     pub(crate) fn level(&self, control: Control) -> [f32; 2] {
         let Some((at, part)) = level_of(control) else {
             return [0.0; 2];
         };
         let alone = self.glided_to(at).map(|to| part.of(to));
-        alone.unwrap_or_else(|| self.furthest(control, at, part))
+        alone.unwrap_or_else(|| self.furthest(at, part, |d| !d.is_silent(control)))
+    }
+
+    /// The same for what begins by it, where what is spent counts for nothing.
+    #[inline]
+    pub(crate) fn fresh_level(&self, control: Control) -> [f32; 2] {
+        match level_of(control) {
+            Some((at, part)) if self.has_spent => self.furthest(at, part, |d| !d.is_spent(control)),
+            _ => self.level(control),
+        }
     }
 
     #[inline(never)]
-    fn furthest(&self, control: Control, at: usize, part: Part) -> [f32; 2] {
+    fn furthest(&self, at: usize, part: Part, counts: impl Fn(&Device) -> bool) -> [f32; 2] {
         let square = |[x, y]: [f32; 2]| x * x + y * y;
         let (mut best, mut by) = ([0.0; 2], None);
         for device in &self.devices {
             if let Some(level) = device.levels.get(at)
-                && !device.is_spent(control)
+                && counts(device)
             {
                 let level = part.of(*level);
                 let (far, farthest) = (square(level), square(best));
@@ -538,9 +615,9 @@ impl Held {
         best
     }
 
-    /// Whether a control is away from rest on some device that does not have it spent.
+    /// Whether a control is away from rest on some device where it has a value.
     pub(crate) fn is_worked(&self, control: Control) -> bool {
-        self.is_down(control) || !self.rest[control.index()].includes(self.level(control))
+        self.is_followed(control) || !self.rest[control.index()].includes(self.level(control))
     }
 
     fn is_away(&self, device: &Device, control: Control) -> bool {
@@ -559,11 +636,15 @@ impl Held {
         })
     }
 
-    /// Whatever is away from rest on a device, or on all, counts for nothing until it has rested.
+    /// Whatever is away from rest on a device, or on all, begins nothing until it has rested, and has no
+    /// value until the device is heard of again.
     pub(crate) fn spend(&mut self, device: DeviceId) {
         for slot in 0..self.devices.len() {
             if device == DeviceId::ALL || self.devices[slot].id == Some(device) {
                 self.spend_slot(slot);
+                for control in (0..self.count.len()).map(|n| Control(n as u16)) {
+                    self.mark_unheard(slot, control);
+                }
             }
         }
     }
@@ -585,6 +666,42 @@ impl Held {
             self.count[control.index()] -= 1;
         }
         Device::set(&mut self.devices[slot].spent, control, true);
+        self.has_spent = true;
+    }
+
+    /// What is away from rest has no value until its device is heard of again.
+    fn mark_unheard(&mut self, slot: usize, control: Control) {
+        if self.devices[slot].is_spent(control) {
+            Device::set(&mut self.devices[slot].unheard, control, true);
+            self.has_unheard = true;
+        }
+    }
+
+    /// A control begins nothing until it has rested, wherever it is away from that; `mute` takes its
+    /// value until then as well.
+    pub(crate) fn spend_everywhere(&mut self, control: Control, mute: bool) {
+        self.end_glides();
+        for slot in 0..self.devices.len() {
+            self.spend_control(slot, control);
+            let device = &mut self.devices[slot];
+            if mute && device.is_spent(control) {
+                Device::set(&mut device.muted, control, true);
+            }
+        }
+    }
+
+    /// A control that is down may begin things again: it is taken up by what it worked before.
+    pub(crate) fn unspend(&mut self, control: Control) {
+        for slot in 0..self.devices.len() {
+            let device = &mut self.devices[slot];
+            if device.is_spent(control) && !device.is_silent(control) {
+                Device::set(&mut device.spent, control, false);
+                if device.is_down(control) {
+                    self.count[control.index()] += 1;
+                }
+            }
+        }
+        self.note_marks();
     }
 
     /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent. Answers
@@ -608,6 +725,7 @@ impl Held {
             let was_away = away.as_ref().and_then(|a| a.get(n)).copied();
             if !was_away.unwrap_or_default() {
                 self.spend_control(slot, Control(n as u16));
+                self.mark_unheard(slot, Control(n as u16));
             }
         }
         went_down
@@ -620,6 +738,7 @@ impl Held {
         if !device.is_down(control) {
             Device::set(&mut device.down, control, true);
             Device::set(&mut device.spent, control, true);
+            self.has_spent = true;
         }
     }
 
@@ -632,11 +751,11 @@ impl Held {
                 self.spend_slot(slot);
                 let empty = &mut self.devices[slot];
                 empty.id = None;
-                empty.down.fill(0);
-                empty.spent.fill(0);
+                empty.bits().into_iter().for_each(|bits| bits.fill(0));
                 empty.levels.fill([0.0; 2]);
             }
         }
+        self.note_marks();
     }
 
     /// A device as it is held, to be joined to another book.
@@ -667,9 +786,11 @@ impl Held {
         let slot = self.slot(id);
         self.devices[slot] = moved_over(&held.device, &held.touch, &self.touch);
         self.devices[slot].id = Some(id);
-        self.devices[slot].spent.fill(0);
+        let [_, marks @ ..] = self.devices[slot].bits();
+        marks.into_iter().for_each(|bits| bits.fill(0));
         self.count_anew();
         self.spend_slot(slot);
+        self.note_marks();
     }
 }
 

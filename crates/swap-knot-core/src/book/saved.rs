@@ -19,7 +19,11 @@ impl Held {
             // They are found anew.
             glides: _,
             guesses: _,
+            has_unheard,
+            has_spent,
         } = from;
+        self.has_unheard = *has_unheard;
+        self.has_spent = *has_spent;
         self.end_glides();
         self.devices.truncate(devices.len());
         for (to, from) in self.devices.iter_mut().zip(devices) {
@@ -46,8 +50,9 @@ impl Held {
         for device in &self.devices {
             to.number(device.id.map_or(0, |id| u64::from(id.0) + 1));
             let bits = |to: &mut Writer<'_>, word: &u64| to.number(*word);
-            to.sparse(&device.down, bits);
-            to.sparse(&device.spent, bits);
+            for all in [&device.down, &device.spent, &device.muted, &device.unheard] {
+                to.sparse(all, bits);
+            }
             to.number(device.levels.len() as u64);
             to.sparse(&device.levels, |to, level| {
                 level.iter().for_each(|v| to.float(*v));
@@ -74,13 +79,18 @@ impl Held {
             let id = from.up_to(usize::from(u16::MAX) + 1)?;
             let mut device = Device::new(DeviceId(0), controls);
             device.id = id.checked_sub(1).map(|id| DeviceId(id as u16));
-            from.sparse(&mut device.down, Reader::number)?;
-            from.sparse(&mut device.spent, Reader::number)?;
+            for all in device.bits() {
+                from.sparse(all, Reader::number)?;
+            }
+            // What has no value begins nothing.
+            for at in 0..device.spent.len() {
+                device.spent[at] |= device.muted[at] | device.unheard[at];
+            }
             // Nothing is down of what there is not: a touch input that is heard of later would be.
             let beyond = controls % 64;
             if beyond != 0 {
                 let known = (1_u64 << beyond) - 1;
-                for words in [&mut device.down, &mut device.spent] {
+                for words in device.bits() {
                     if let Some(last) = words.last_mut() {
                         *last &= known;
                     }
@@ -95,6 +105,7 @@ impl Held {
             self.devices.push(device);
         }
         self.count_anew();
+        self.note_marks();
         Ok(())
     }
 }
@@ -105,12 +116,16 @@ impl Device {
             id,
             down,
             spent,
+            muted,
+            unheard,
             levels,
             wheel,
         } = from;
         self.id = *id;
         self.down.clone_from(down);
         self.spent.clone_from(spent);
+        self.muted.clone_from(muted);
+        self.unheard.clone_from(unheard);
         self.levels.clone_from(levels);
         self.wheel = *wheel;
     }

@@ -2,8 +2,24 @@
 
 use super::wiring::{ActionWiring, Alone, Lone, LoneHow, Moves, Part, Route, Wire, Wiring};
 use crate::book::{GLIDES, gliding};
-use crate::input::Control;
+use crate::input::{Control, MODIFIER_PLACES};
 use crate::sheet::Shape;
+
+/// Lists what follows how far something is in; how far something moves is no place where it is.
+pub(super) fn level(w: &mut Wiring) {
+    let motion = [Control::MOUSE_MOVE, Control::PAD_GYRO, Control::NONE];
+    let all = 0..w.wires.len() as u16;
+    w.levels = all
+        .filter(|&i| {
+            let wire = &w.wires[usize::from(i)];
+            wire.analog && !motion.contains(&wire.control)
+        })
+        .collect();
+    w.levels.sort_by_key(|&i| {
+        let wire = &w.wires[usize::from(i)];
+        (wire.control.0, std::cmp::Reverse(wire.held_len))
+    });
+}
 
 /// Sorts wires under the controls that touch them.
 pub(super) fn route(w: &mut Wiring) {
@@ -22,7 +38,31 @@ pub(super) fn route(w: &mut Wiring) {
             }
         }
     }
-    for (mut completes, held_in) in completes.into_iter().zip(held_in) {
+    let chords: Vec<bool> = completes
+        .iter()
+        .map(|wires| wires.iter().any(|&i| w.wires[usize::from(i)].held_len > 0))
+        .collect();
+    // What says how far it is in moves with the halves of its stick, or its whole.
+    let mut followed = vec![false; controls];
+    for &i in &w.levels {
+        let control = w.wires[usize::from(i)].control;
+        let (first, count) = control.relatives();
+        followed[control.index()] = true;
+        followed[first.index()..first.index() + usize::from(count)].fill(true);
+    }
+    let mut wires = w.wires.iter();
+    let strict = wires.any(|w| w.strict && followed.get(w.control.index()) == Some(&true));
+    let all = completes.into_iter().zip(held_in).enumerate();
+    for (at, (mut completes, held_in)) in all {
+        let control = Control(at as u16);
+        let is_modifier = MODIFIER_PLACES.map(Control::key).contains(&control);
+        let stirs = strict && is_modifier
+            || held_in
+                .iter()
+                .any(|&i| followed[w.wires[usize::from(i)].control.index()]);
+        let (first, count) = control.relatives();
+        let relatives = first.index()..first.index() + usize::from(count);
+        let chorded = chords[at] || chords[relatives].contains(&true);
         let latches = |i: &u16| {
             w.actions[usize::from(w.wires[usize::from(*i)].action)]
                 .easing
@@ -31,7 +71,7 @@ pub(super) fn route(w: &mut Wiring) {
         let latched = held_in.iter().any(latches);
         w.latches |= latched;
         completes.sort_by_key(|&i| std::cmp::Reverse(w.wires[usize::from(i)].held_len));
-        let lone = match (&completes[..], held_in.is_empty()) {
+        let lone = match (&completes[..], held_in.is_empty() && !stirs) {
             (&[one], true) => {
                 let wire = &w.wires[usize::from(one)];
                 lone_how(w, wire).map(|how| Lone {
@@ -49,6 +89,8 @@ pub(super) fn route(w: &mut Wiring) {
             lone,
             graded: false,
             latched,
+            chorded,
+            stirs,
         });
         w.touched.extend(completes);
         w.touched.extend(held_in);

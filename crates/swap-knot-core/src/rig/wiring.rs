@@ -2,7 +2,7 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
-use super::routes::{glide, group, route};
+use super::routes::{glide, group, level, route};
 use super::silent::Silent;
 use crate::book::{GLIDES, Rest, let_go_at};
 use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, TouchName};
@@ -68,6 +68,10 @@ pub(crate) struct Route {
     pub(crate) graded: bool,
     /// Whether a tap latches it for a chord.
     pub(crate) latched: bool,
+    /// Whether it, or what moves with it, completes a chord.
+    pub(crate) chorded: bool,
+    /// Whether what follows how far something is in goes by whether it is held.
+    pub(crate) stirs: bool,
 }
 
 /// The one thing that a control works, whatever else is held.
@@ -145,6 +149,8 @@ pub(crate) struct Wiring {
     /// The actions that each stick and trigger moves, or that one of its halves does.
     pub(crate) moves: [Vec<Moves>; GLIDES],
     pub(crate) wires: Vec<Wire>,
+    /// Those that follow how far something is in, one control after another.
+    pub(crate) levels: Vec<u16>,
     /// The position of each wire's binding in those of the rig.
     pub(crate) of: Vec<usize>,
     /// For each held part the controls that satisfy it: one, or the two sides of a modifier.
@@ -283,6 +289,7 @@ pub(super) fn wire(
     }
     maker.drive();
     let mut out = maker.out;
+    level(&mut out);
     route(&mut out);
     group(&mut out);
     glide(&mut out);
@@ -306,6 +313,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         touched: Vec::new(),
         moves: Default::default(),
         wires: Vec::with_capacity(bindings),
+        levels: Vec::new(),
         of: Vec::with_capacity(bindings),
         held: Vec::new(),
         actions: Vec::with_capacity(sheet.actions().len()),

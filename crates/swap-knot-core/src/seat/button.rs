@@ -1,5 +1,6 @@
 //! A button of a device goes down or up: by the book, then by the rules of chords, or the short way.
 
+use super::follow::follows;
 use super::state::{Phase, State};
 use super::{Edge, Outcome};
 use crate::book::Change;
@@ -37,7 +38,7 @@ impl State {
             if down && self.trail.is_kept() && self.held.is_spent_on(slot, control) {
                 self.tell(wiring, control, None, Outcome::Spent);
             }
-            return;
+            return self.edge(wiring, control, change);
         };
         // Touch inputs that the rig does not know have no route.
         let Some(route) = wiring.routes.get(control.index()) else {
@@ -61,32 +62,38 @@ impl State {
         if down {
             self.note_press(wiring, control);
         }
-        self.work_lone(wiring, lone, down);
+        self.work_lone(wiring, control, lone, down);
         if !down && !self.taken.is_empty() {
-            self.forget_taken();
+            self.forget_rested();
         }
     }
 
     #[inline(always)]
-    fn work_lone(&mut self, wiring: &Wiring, lone: &Lone, down: bool) {
+    fn work_lone(&mut self, wiring: &Wiring, control: Control, lone: &Lone, down: bool) {
         let index = usize::from(lone.wire);
         let live = self.live[index];
         let port = match lone.how {
             LoneHow::Press => return self.lone_press(lone, live, down),
             LoneHow::Port(port) => port,
-            LoneHow::Manner if !down => return self.let_go(wiring, lone.wire),
-            LoneHow::Manner if live => {
+            LoneHow::Manner if !down => {
+                let wire = &wiring.wires[index];
+                if !(self.held.is_followed(control) && follows(wiring, wire)) {
+                    self.let_go(wiring, lone.wire);
+                }
+                return;
+            }
+            LoneHow::Manner if live && self.wires[index].phase != Phase::On => {
                 return self.engage(wiring, lone.wire, &wiring.wires[index]);
             }
             LoneHow::Manner => return,
         };
         let wire = &mut self.wires[index];
-        if down && live {
+        if down && live && wire.phase != Phase::On {
             wire.phase = Phase::On;
             wire.since = self.now;
             wire.ramp.head_for(1.0, 0.0, self.now);
             self.hold_port(wiring, lone.action, port);
-        } else if !down && wire.phase == Phase::On {
+        } else if !down && wire.phase == Phase::On && !self.held.is_followed(control) {
             wire.phase = Phase::Idle;
             wire.let_go_at = Some(self.now);
             wire.ramp.head_for(0.0, 0.0, self.now);
@@ -98,7 +105,8 @@ impl State {
     #[inline(always)]
     fn lone_press(&mut self, lone: &Lone, live: bool, down: bool) {
         let wire = &mut self.wires[usize::from(lone.wire)];
-        let counts = if down { live } else { wire.phase == Phase::On };
+        let is_on = wire.phase == Phase::On;
+        let counts = if down { live & !is_on } else { is_on };
         if !counts {
             return;
         }

@@ -105,6 +105,18 @@ impl State {
     }
 }
 
+impl State {
+    /// What the game has in goes on where it becomes live, as what a hand holds does.
+    pub(super) fn take_up_driven(&mut self, wiring: &Wiring, index: u16) {
+        let state = &mut self.wires[usize::from(index)];
+        if state.driven > 0.0 {
+            (state.phase, state.since) = (Phase::On, self.now);
+            self.turn_on(wiring, index);
+            self.mark_dirty(wiring.wires[usize::from(index)].action);
+        }
+    }
+}
+
 impl super::queue::Queue {
     /// What waits for actions of one sheet waits for those of the same names in another.
     pub(super) fn rename(&mut self, old: &Rig, new: &Rig) {
@@ -126,8 +138,8 @@ impl Seat {
     ///
     /// For bots, tests, cutscenes and players elsewhere. It takes the same way as an event: it is
     /// judged in its time, makes the same edges, and is silent where the action is not live or a
-    /// situation covers everything below; what was silenced waits for its next rest. The player's own
-    /// inputs work on beside it.
+    /// situation covers everything below; a press that was silenced waits for its next rest, and a value
+    /// is taken up again. The player's own inputs work on beside it.
     ///
     /// ```
     /// use swap_knot::sheet::Arm;

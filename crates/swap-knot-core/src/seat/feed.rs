@@ -1,8 +1,9 @@
 //! The way of an event in: the short one for what most of them do, and the one that is judged.
 
-use super::Cause;
+use super::follow::follows;
 use super::kind::DeviceUse;
-use super::state::{Fresh, State};
+use super::state::{Fresh, Phase, State};
+use super::{Cause, Outcome};
 use crate::book::{Change, Held, notched};
 use crate::input::{
     Control, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, PadButton, Place, Sign,
@@ -10,13 +11,39 @@ use crate::input::{
 };
 use crate::rig::Wiring;
 
+/// For what a control that is down counts.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct Counts {
+    /// For what begins by it.
+    down: bool,
+    /// As a part of a chord.
+    held: bool,
+    /// For what follows it.
+    followed: bool,
+}
+
+impl Counts {
+    fn of(held: &Held, control: Control) -> Counts {
+        Counts {
+            down: held.is_down(control),
+            held: held.is_held(control),
+            followed: held.is_followed(control),
+        }
+    }
+}
+
 impl State {
     /// Events that are played, in the order of time.
     pub(super) fn feed_all(&mut self, wiring: &Wiring, events: &[Event]) {
         // A rate goes by every single movement of a stick.
         let no_rates = wiring.rates.is_empty();
         for event in events {
-            if let EventKind::Key { place, down, .. } = event.what {
+            if self.held.hear(event) {
+                self.note_waits(wiring, None);
+                self.stirred = true;
+                self.feed(wiring, event);
+                self.take_up(wiring, None);
+            } else if let EventKind::Key { place, down, .. } = event.what {
                 self.key(wiring, event, place, down);
             } else if !(no_rates && self.feed_quick(event)) {
                 self.feed(wiring, event);
@@ -69,6 +96,9 @@ impl State {
         self.reach(wiring, event);
         let of = (event.device, DeviceKind::Keyboard);
         self.button_of(wiring, Control::key(place), down, of);
+        if self.stirred {
+            self.settle_values(wiring);
+        }
     }
 
     /// Judges an event that is of no key.
@@ -78,6 +108,14 @@ impl State {
         if !wiring.rates.is_empty() && self.feed_quick(event) {
             return;
         }
+        self.feed_slow(wiring, event);
+        if self.stirred {
+            self.settle_values(wiring);
+        }
+    }
+
+    #[inline(always)]
+    fn feed_slow(&mut self, wiring: &Wiring, event: &Event) {
         let device = event.device;
         match event.what {
             EventKind::MouseMove { x, y } => {
@@ -130,7 +168,10 @@ impl State {
                     self.pulled(wiring, device, slot, control);
                 }
             }
-            EventKind::KeyHeld { place } => self.held.hold_spent(device, Control::key(place)),
+            EventKind::KeyHeld { place } => {
+                self.held.hold_spent(device, Control::key(place));
+                self.take_up(wiring, None);
+            }
             EventKind::Unplugged => {
                 self.lose(wiring, Cause::Unplugged, |held| held.unplug(device));
                 self.kind.forget(device);
@@ -153,16 +194,19 @@ impl State {
     fn pulled(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, control: Control) {
         let change = self.held.pulled(slot, control);
         self.changed(device, control, change);
-        self.follow(wiring, std::iter::once(control));
         self.edge(wiring, control, change);
         self.grade(wiring, control);
+        self.follow(wiring, std::iter::once(control));
     }
 
     /// What changed on one device, where it changes anything for the seat.
-    fn edge(&mut self, wiring: &Wiring, control: Control, change: Change) {
+    pub(super) fn edge(&mut self, wiring: &Wiring, control: Control, change: Change) {
         match change {
             Change::Down { first: true } => self.press(wiring, control),
             Change::Up { last: true } => self.release(wiring, control),
+            Change::Rested if !self.held.is_held(control) => self.release(wiring, control),
+            Change::Rested => self.drop_unheld(wiring),
+            Change::Spent => self.tell(wiring, control, None, Outcome::Spent),
             _ => {}
         }
     }
@@ -217,23 +261,23 @@ impl State {
         halves: [Control; N],
         known: bool,
     ) {
+        let was_held = halves.map(|half| self.held.is_held(half));
         let changes = halves.map(|half| self.held.pulled(slot, half));
         self.held.moved(slot, whole);
         self.fresh.first = halves[0].0;
         self.fresh.bits = 0;
+        let goes_down = |change: Change| change == Change::Down { first: true };
         for (n, (&half, &change)) in halves.iter().zip(&changes).enumerate() {
             if known {
                 self.changed(device, half, change);
             }
-            match change {
-                Change::Down { first: true } => self.fresh.bits |= 1 << n,
-                Change::Up { last: true } => self.release(wiring, half),
-                _ => {}
+            match goes_down(change) {
+                true => self.fresh.bits |= u8::from(!was_held[n]) << n,
+                false => self.edge(wiring, half, change),
             }
         }
-        self.follow(wiring, halves.into_iter().chain([whole]));
         for (&half, &change) in halves.iter().zip(&changes) {
-            if change == (Change::Down { first: true }) {
+            if goes_down(change) {
                 self.press(wiring, half);
             }
         }
@@ -241,6 +285,7 @@ impl State {
             self.grade(wiring, half);
         }
         self.fresh = Fresh::default();
+        self.follow(wiring, halves.into_iter().chain([whole]));
     }
 
     /// Devices are lost, or do not count for a while: whatever they alone held is broken off, and
@@ -251,19 +296,33 @@ impl State {
         let all = || (0..wiring.routes.len()).map(|n| Control(n as u16));
         let mut before = std::mem::take(&mut self.scratch);
         before.clear();
-        before.extend(all().map(|c| self.held.is_down(c)));
+        before.extend(all().map(|c| Counts::of(&self.held, c)));
         how(&mut self.held);
         for control in all() {
-            if before[control.index()] && !self.held.is_down(control) {
-                self.broken(wiring, control);
+            let (was, is) = (before[control.index()], Counts::of(&self.held, control));
+            if was == is {
+                continue;
             }
+            for &index in wiring.completed_by(control) {
+                let wire = &wiring.wires[usize::from(index)];
+                let gone = match follows(wiring, wire) {
+                    true => was.followed && !is.followed,
+                    false if was.down => !is.down,
+                    false => was.held && !is.held,
+                };
+                let phase = self.wires[usize::from(index)].phase;
+                if gone && !wire.analog && phase != Phase::Tapped {
+                    self.break_off(wiring, index);
+                }
+            }
+            self.break_chords(wiring, control);
         }
         self.scratch = before;
         self.held.end_glides();
         all().for_each(|control| self.grade(wiring, control));
-        self.follow(wiring, all());
+        self.forget_rested();
+        self.settle_values(wiring);
         self.cause = outer;
-        self.forget_taken();
     }
 
     /// An event that somebody else plays on. Which device the player uses is told by it all the same.

@@ -1,6 +1,7 @@
 //! Most movements of a stick or trigger change nothing but its level: bounds are found for those, so
 //! that they cost a few comparisons.
 
+use super::follow::is_away;
 use super::shaping;
 use super::state::{Phase, State};
 use crate::book::{GLIDES, Glide, let_go_at};
@@ -56,11 +57,7 @@ impl State {
     ) {
         let spent = |c: &Control| self.held.is_spent_on(slot, *c);
         let mut glide = Glide::ANY;
-        if !self.taken.is_empty()
-            || self.trail.is_kept()
-            || spent(&whole)
-            || halves.iter().any(spent)
-        {
+        if self.trail.is_kept() || spent(&whole) || halves.iter().any(spent) {
             glide = Glide::NONE;
         }
         for (n, half) in halves.iter().enumerate() {
@@ -93,7 +90,8 @@ impl State {
         for &index in wiring.completed_by(whole) {
             let zone = &wiring.feel(&wiring.wires[usize::from(index)]).dead_zone;
             let square = zone.inner * zone.inner;
-            match (zone.form, self.wires[usize::from(index)].away) {
+            let wire = &wiring.wires[usize::from(index)];
+            match (zone.form, is_away(wiring, wire, self.held.level(whole))) {
                 // By axes it has corners.
                 (DeadZoneForm::Axis, _) => *glide = Glide::NONE,
                 (DeadZoneForm::Round, true) => glide.beyond = glide.beyond.max(square),
@@ -112,9 +110,10 @@ impl State {
                 &self.wires[usize::from(index)],
             );
             let inner = wiring.feel(wire).dead_zone.inner;
+            let is_away = || is_away(wiring, wire, self.held.level(control));
             match (wire.analog, state.away) {
-                (true, true) => low = low.max(inner),
-                (true, false) => high = high.min(inner),
+                (true, _) if is_away() => low = low.max(inner),
+                (true, _) => high = high.min(inner),
                 (false, _) if wire.grade == 0.0 => {}
                 (false, true) => low = low.max(let_go_at(wire.grade)),
                 (false, false) => high = high.min(wire.grade),

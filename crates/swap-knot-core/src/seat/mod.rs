@@ -1,11 +1,12 @@
 //! Events in, actions out.
 
-mod analog;
 mod asked;
 mod button;
 mod driven;
 mod feed;
+mod follow;
 mod glide;
+mod grade;
 mod kind;
 mod latch;
 mod log;

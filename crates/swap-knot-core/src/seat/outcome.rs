@@ -38,6 +38,8 @@ pub enum Outcome {
     WrongOrder(Input),
     /// A longer chord has it, which works this.
     LongerChord(Row),
+    /// The press is the last one of a double or triple tap, which works this and has it for itself.
+    OtherManner(Row),
     /// The binding is strict, and this modifier was held that is not part of it.
     Strict(Input),
     /// The parts of the chord did not come together in time.
@@ -77,6 +79,7 @@ impl Outcome {
             Outcome::PartSpent(_) => "part-spent",
             Outcome::WrongOrder(_) => "wrong-order",
             Outcome::LongerChord(_) => "longer-chord",
+            Outcome::OtherManner(_) => "other-manner",
             Outcome::Strict(_) => "strict",
             Outcome::NotTogether => "not-together",
             Outcome::AtRest => "at-rest",

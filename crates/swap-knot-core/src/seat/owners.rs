@@ -69,7 +69,7 @@ impl Owners {
             for who in bits(mask & !before) {
                 let seat = all[who].seat_mut();
                 seat.state.held.join(device, &held);
-                seat.note_away();
+                seat.take_up_held();
             }
             match (before, mask) {
                 (0, 0) => {}

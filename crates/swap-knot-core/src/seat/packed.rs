@@ -1,5 +1,6 @@
 //! A saved state as few bytes.
 
+use super::follow::Owned;
 use super::latch::Latch;
 use super::saved::{RestoreError, SavedSeat};
 use super::shaping::Ramp;
@@ -7,7 +8,7 @@ use super::state::{ActionState, Phase, PortState, State, WireState};
 use super::turn::Turned;
 use super::{Cause, Edge, Happened, Seat};
 use crate::book::{Garbled, Reader, Writer};
-use crate::input::{Control, DeviceId, DeviceKind, Time};
+use crate::input::{Control, DeviceId, DeviceKind, MAX_HELD, Time};
 use crate::rig::{Part, Rig, Wiring};
 use crate::sheet::{Arm, Begins, Gesture, SituationId};
 
@@ -25,7 +26,7 @@ const PHASES: [Phase; 4] = [Phase::Idle, Phase::Pending, Phase::On, Phase::Tappe
 impl SavedSeat {
     /// The version of the bytes that are written, and the only one that is read: two machines that
     /// play together have the same.
-    pub const VERSION: u64 = 4;
+    pub const VERSION: u64 = 5;
 
     /// Writes the state behind what is in a buffer, in few bytes: to send it, or to keep it with a
     /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.
@@ -129,6 +130,12 @@ impl State {
             to.number(u64::from(control.0));
             to.number(u64::from(*by));
         }
+        to.number(self.owned.len() as u64);
+        for owned in &self.owned {
+            let parts = owned.parts.iter().flatten();
+            let controls = parts.chain([&owned.control]);
+            controls.for_each(|control| to.number(u64::from(control.0)));
+        }
         for latches in [&self.latches.on, &self.latches.down] {
             to.number(latches.len() as u64);
             for latch in latches {
@@ -215,6 +222,20 @@ impl State {
             let control = Control(from.up_to(most)? as u16);
             self.taken
                 .push((control, from.up_to(usize::from(u16::MAX))? as u16));
+        }
+        self.owned.clear();
+        for _ in 0..from.up_to(wires)? {
+            let mut parts = [[Control::NONE; 2]; MAX_HELD];
+            for part in parts.iter_mut().flatten() {
+                // There may be fewer parts than there is room for.
+                let control = Control(from.up_to(usize::from(u16::MAX))? as u16);
+                if control != Control::NONE && control.index() > most {
+                    return Err(Garbled);
+                }
+                *part = control;
+            }
+            let control = Control(from.up_to(most)? as u16);
+            self.owned.push(Owned { control, parts });
         }
         self.latches.clear();
         for latches in [&mut self.latches.on, &mut self.latches.down] {
@@ -362,7 +383,14 @@ impl WireState {
         let moves = self.speed != 0.0 || self.kept_back != [0.0; 2];
         let ramps = self.ramp != Ramp::default();
         let driven = self.driven != 0.0;
-        let flags = [self.away, moves, ramps, driven, self.let_go_at.is_some()];
+        let flags = [
+            self.away,
+            moves,
+            ramps,
+            driven,
+            self.let_go_at.is_some(),
+            self.waits,
+        ];
         let flags = flags.iter().enumerate().map(|(n, on)| u64::from(*on) << n);
         to.number(self.phase as u64 | flags.sum::<u64>() << 2);
         to.time(self.since);
@@ -385,10 +413,11 @@ impl WireState {
     }
 
     fn read(from: &mut Reader<'_>) -> Result<WireState, Garbled> {
-        let flags = from.up_to(127)?;
+        let flags = from.up_to(255)?;
         let mut state = WireState {
             phase: PHASES[flags & 3],
             away: flags & 4 != 0,
+            waits: flags & 128 != 0,
             since: from.time()?,
             ..WireState::default()
         };

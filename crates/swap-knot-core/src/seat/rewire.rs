@@ -43,8 +43,8 @@ struct Moves {
 impl State {
     /// Takes over another rig's tables.
     ///
-    /// A wire that is the same in both goes on as it was; what another one worked ends once, and
-    /// its input is spent. What is newly bound begins by no input that is down already.
+    /// A wire that is the same in both goes on as it was; what another one worked ends once, and its
+    /// input is spent. What is newly bound has the value of what is held, and begins by a fresh press.
     pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
         let moves = Moves::new(old, new);
         self.add_up_rates(old.wiring());
@@ -52,7 +52,7 @@ impl State {
         self.cause = Cause::Rig;
         for (index, moved) in moves.wires.iter().enumerate() {
             if moved.is_none() {
-                self.take_away(old.wiring(), index as u16);
+                self.take_away(old.wiring(), index as u16, false);
             }
         }
         for (index, action) in old.wiring().actions.iter().enumerate() {
@@ -107,15 +107,25 @@ impl State {
         self.ramping
             .extend(was.ramping.iter().filter_map(|&w| wire(w)));
         let action = |from: u16| moves.actions[usize::from(from)];
+        let control = |control: Control| match control.touch_position() {
+            None => Some(control),
+            Some(at) => self.held.find_touch(*names.get(at)?),
+        };
         // What an action worked that is gone is spent for all others.
-        let taken = was.taken.iter().filter_map(|&(control, by)| {
-            let control = match control.touch_position() {
-                None => control,
-                Some(at) => self.held.find_touch(*names.get(at)?)?,
-            };
-            Some((control, action(by).unwrap_or(u16::MAX)))
+        let taken = was
+            .taken
+            .iter()
+            .filter_map(|&(taken, by)| Some((control(taken)?, action(by).unwrap_or(u16::MAX))));
+        let taken = taken.collect();
+        let owned = was.owned.iter().filter_map(|owned| {
+            let known = |c: Control| control(c).unwrap_or(Control::NONE);
+            Some(super::follow::Owned {
+                control: control(owned.control)?,
+                parts: owned.parts.map(|part| part.map(known)),
+            })
         });
-        self.taken = taken.collect();
+        let owned = owned.collect();
+        (self.taken, self.owned) = (taken, owned);
         let stamp = self.stamp;
         let told = |h: &Happened| {
             let id = ActionId::new(action(h.action.index() as u16)?, stamp);
@@ -179,27 +189,22 @@ impl State {
         }
     }
 
-    /// Levels by the new feel; what rests by it ends.
+    /// Levels by the new feel: what rests by it ends, and what is held is taken up.
     fn follow_on(&mut self, new: &Rig) {
         let wiring = new.wiring();
         let on = |s: &State, index: usize| s.wires[index].phase == Phase::On;
         for (index, wire) in wiring.wires.iter().enumerate() {
-            if wire.analog && on(self, index) {
-                if !self.is_in(wiring, index as u16) {
-                    self.wires[index].phase = Phase::Idle;
-                    self.turn_off(wiring, index as u16);
-                }
-            } else if !wire.analog
-                && on(self, index)
-                && !toggles(wiring, wire)
-                && matches!(wire.part, Part::Port(_))
-            {
+            let ramps =
+                !wire.analog && !toggles(wiring, wire) && matches!(wire.part, Part::Port(_));
+            if ramps && on(self, index) {
                 self.ramp_to(wiring, index as u16, true);
             }
         }
-        self.note_away(wiring);
+        self.note_grades(wiring);
         self.count_driven();
+        let before = self.live.clone();
         self.refresh_live(new);
+        self.take_up(wiring, Some(&before));
     }
 }
 

@@ -136,6 +136,8 @@ impl State {
             timers,
             next_timer,
             taken,
+            owned,
+            stirred,
             latches,
             feeding: _,
             log,
@@ -172,6 +174,8 @@ impl State {
         self.timers.clone_from(timers);
         self.next_timer = *next_timer;
         self.taken.clone_from(taken);
+        self.owned.clone_from(owned);
+        self.stirred = *stirred;
         self.latches.on.clone_from(&latches.on);
         self.latches.down.clone_from(&latches.down);
         self.log.copy_frame(log);

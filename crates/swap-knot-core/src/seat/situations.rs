@@ -80,7 +80,7 @@ impl State {
         self.add_up_rates(rig.wiring());
         let before = self.live.clone();
         self.refresh_live(rig);
-        self.resume(rig.wiring(), &before);
+        self.take_up(rig.wiring(), Some(&before));
     }
 
     /// Works out which wires are live, and ends what no longer is. Costs by the bindings of the
@@ -100,7 +100,7 @@ impl State {
         }
         for index in 0..wiring.wires.len() as u16 {
             if !self.live[usize::from(index)] {
-                self.take_away(wiring, index);
+                self.take_away(wiring, index, false);
             }
         }
         self.unlatch_dead(sheet, wiring);
@@ -117,7 +117,7 @@ impl State {
             let about = usize::from(wire.action) == action
                 && port.is_none_or(|port| wire.part == Part::Port(port));
             if about {
-                self.take_away(wiring, index);
+                self.take_away(wiring, index, true);
             }
         }
         if port.is_none() {
@@ -126,61 +126,27 @@ impl State {
         if let Some(port) = port {
             self.unlatch_port(wiring, port);
         }
+        self.drop_unheld(wiring);
+        self.settle_values(wiring);
         self.cause = outer;
     }
 
-    /// A change took a wire away: what it worked ends, and its input is spent for everyone else.
-    pub(super) fn take_away(&mut self, wiring: &Wiring, index: u16) {
+    /// A change took a wire away: what it worked ends, and its input begins nothing until it has been at
+    /// rest; `mute` takes its value as well.
+    pub(super) fn take_away(&mut self, wiring: &Wiring, index: u16, mute: bool) {
         let wire = &wiring.wires[usize::from(index)];
         let phase = self.wires[usize::from(index)].phase;
         if matches!(phase, Phase::On | Phase::Pending) && wire.control != Control::NONE {
+            self.held.spend_everywhere(wire.control, mute);
             let taken = (wire.control, wire.action);
             if !self.taken.contains(&taken) {
                 self.taken.push(taken);
-                // That it comes to rest again has to be seen.
-                self.held.end_glides();
             }
         }
         if phase != Phase::Idle || !self.wires[usize::from(index)].ramp.is_at_rest() {
             self.break_off(wiring, index);
             self.mark_dirty(wire.action);
         }
-    }
-
-    /// What has a value is taken up again by what is held already when its situation comes back,
-    /// unless that worked something else until now.
-    fn resume(&mut self, wiring: &Wiring, before: &[bool]) {
-        for (index, wire) in wiring.wires.iter().enumerate() {
-            let back = self.live[index] && !before[index];
-            let resumes = wiring.actions[usize::from(wire.action)].resumes
-                && wire.manner.gesture().is_press()
-                && self.wires[index].phase == Phase::Idle;
-            if !back || !resumes || self.worked_another(wire.control, wire.action) {
-                continue;
-            }
-            let index = index as u16;
-            let ready = || {
-                self.is_ready(wiring, index, wire)
-                    && wire.held_len >= self.longest(wiring, wire.control)
-            };
-            if wire.analog {
-                if self.is_in(wiring, index) && ready() {
-                    self.begin_to_follow(wiring, index);
-                }
-            } else if self.is_in(wiring, index) && ready() {
-                self.begin(wiring, index, wire);
-            }
-        }
-    }
-
-    /// Whether a control, or what moves with it, worked another action until a change took that
-    /// away.
-    fn worked_another(&self, control: crate::input::Control, action: u16) -> bool {
-        let (first, count) = control.relatives();
-        self.taken.iter().any(|&(taken, by)| {
-            let same = taken == control || (first.0..first.0 + count).contains(&taken.0);
-            same && by != action
-        })
     }
 
     /// Ends toggled actions none of whose situations are live any more.

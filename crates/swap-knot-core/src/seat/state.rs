@@ -31,9 +31,10 @@ pub(super) struct WireState {
     pub(super) phase: Phase,
     /// The taps made so far, while it is not decided what comes of them.
     pub(super) taps: u8,
-    /// Whether its control is away from rest, for wires that follow how far it is in: followed also
-    /// while the wire is not live, so that it begins only by what leaves rest.
+    /// Whether its control is away from rest, or reached its grade.
     pub(super) away: bool,
+    /// Whether it has to be at rest first: it became live while that was held, and does not resume.
+    pub(super) waits: bool,
     /// When its input went down.
     pub(super) since: Time,
     /// How fast its mouse has been moving, in counts a second, where a curve asks for it.
@@ -190,6 +191,10 @@ pub(super) struct State {
     /// Controls that worked an action until a change of situations or rig took that away, and have
     /// not been at rest since.
     pub(super) taken: Vec<(Control, u16)>,
+    /// Presses that belong to the chord that they worked.
+    pub(super) owned: Vec<super::follow::Owned>,
+    /// Whether the event that is judged changed what chords hold that follow something.
+    pub(super) stirred: bool,
     pub(super) latches: Latches,
     /// Whose event is being judged.
     pub(super) feeding: DeviceId,
@@ -204,9 +209,9 @@ pub(super) struct State {
     pub(super) kind: KindInUse,
     pub(super) kind_changed: bool,
     /// Room to compare what is down before and after.
-    pub(super) scratch: Vec<bool>,
-    /// Room for wires whose controls came to rest by the event that is judged.
-    pub(super) ending: Vec<u16>,
+    pub(super) scratch: Vec<super::feed::Counts>,
+    /// Room for wires that end by the event that is judged, and why.
+    pub(super) ending: Vec<(u16, Cause)>,
     pub(super) trail: super::trail::Trail,
 }
 
@@ -254,6 +259,8 @@ impl State {
             timers: Vec::with_capacity(16),
             next_timer: Time::NEVER,
             taken: Vec::new(),
+            owned: Vec::with_capacity(8),
+            stirred: false,
             latches: Latches::default(),
             feeding: DeviceId::ALL,
             log: Log::default(),
@@ -372,8 +379,11 @@ impl State {
 }
 
 impl super::Seat {
-    /// A device came in: what is held on it is spent, and begins nothing here.
-    pub(super) fn note_away(&mut self) {
-        self.state.note_away(self.rig.wiring());
+    /// A device came in: what is held on it begins nothing here, and is followed.
+    pub(super) fn take_up_held(&mut self) {
+        let wiring = self.rig.wiring();
+        self.state.add_up_rates(wiring);
+        self.state.note_grades(wiring);
+        self.state.take_up(wiring, None);
     }
 }

@@ -38,7 +38,7 @@ impl Outcome {
             | Outcome::PartSpent(input)
             | Outcome::WrongOrder(input)
             | Outcome::Strict(input) => part(input),
-            Outcome::LongerChord(row) => vec![("other", to.row(row))],
+            Outcome::LongerChord(row) | Outcome::OtherManner(row) => vec![("other", to.row(row))],
             _ => Vec::new(),
         };
         let values: Vec<(&str, &str)> = values.iter().map(|(n, v)| (*n, &**v)).collect();

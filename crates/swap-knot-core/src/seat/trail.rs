@@ -291,7 +291,8 @@ impl State {
 
     /// What a part of a chord lacks that is not held.
     fn why_not_held(&self, [a, b]: [Control; 2]) -> Option<Outcome> {
-        let spent = [a, b].into_iter().find(|&c| self.held.is_spent(c));
+        let unheard = |c: &Control| self.held.is_down_anywhere(*c) && !self.held.is_held(*c);
+        let spent = [a, b].into_iter().find(unheard);
         match spent {
             Some(spent) => self.input_of(spent).map(Outcome::PartSpent),
             None => self.input_of(a).map(Outcome::NotHeld),
@@ -343,7 +344,7 @@ impl State {
             let wire = &wiring.wires[usize::from(index)];
             let is_off =
                 self.live[usize::from(index)] && self.wires[usize::from(index)].phase != Phase::On;
-            let is_away = super::analog::is_away(wiring, wire, raw);
+            let is_away = super::follow::is_away(wiring, wire, raw);
             let is_ready = is_off && self.is_ready(wiring, index, wire);
             let outcome = match (wire.analog, is_away) {
                 _ if !is_ready => continue,

@@ -1,5 +1,6 @@
 //! Wires engaged and let go, by the design's rules of chords and manners.
 
+use super::follow::follows;
 use super::shaping::Ramp;
 use super::state::{Phase, State};
 use super::{Cause, Edge, Outcome};
@@ -16,7 +17,10 @@ impl State {
             self.tell_silent(wiring, control);
             self.tell_wrong_order(wiring, control);
         }
+        // It is a press of its own, whatever another device's belongs to.
+        self.owned.retain(|owned| owned.control != control);
         let mut longest = self.longest_relative(wiring, control);
+        let last_tap = self.last_tap_of(wiring, control);
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
             if wire.grade > 0.0 {
@@ -33,7 +37,7 @@ impl State {
             if begins {
                 longest = wire.held_len;
                 if !wire.analog {
-                    self.engage(wiring, index, wire);
+                    self.press_wire(wiring, index, last_tap);
                 }
                 continue;
             }
@@ -46,6 +50,60 @@ impl State {
                 self.give_up(wire.action);
             }
         }
+        if !self.owned.is_empty() {
+            for &index in wiring.completed_by(control) {
+                self.drop_if_unheld(wiring, index);
+            }
+        }
+    }
+
+    /// A press works a wire, unless that is on already by what was down before, or a double tap has the
+    /// press for itself.
+    fn press_wire(&mut self, wiring: &Wiring, index: u16, last_tap: Option<u16>) {
+        let wire = &wiring.wires[usize::from(index)];
+        let others = |by: &u16| {
+            let by_as_long = wiring.wires[usize::from(*by)].held_len == wire.held_len;
+            *by != index && by_as_long && !self.goes_on_beside(wiring, index)
+        };
+        let by = last_tap.filter(others);
+        if self.wires[usize::from(index)].phase == Phase::On {
+            self.tell(wiring, wire.control, Some(index), Outcome::AlreadyOn);
+        } else if let Some(by) = by {
+            let row = wiring.rows[usize::from(by)];
+            self.tell(wiring, wire.control, Some(index), Outcome::OtherManner(row));
+        } else {
+            self.engage(wiring, index, wire);
+        }
+    }
+
+    /// Whether a wire takes part in a press that is the last tap of another one: as a value, or as one more
+    /// tap of its own.
+    fn goes_on_beside(&self, wiring: &Wiring, index: u16) -> bool {
+        let (wire, state) = (
+            &wiring.wires[usize::from(index)],
+            &self.wires[usize::from(index)],
+        );
+        let taps_on = state.phase == Phase::Tapped && state.taps < wire.manner.gesture().taps;
+        taps_on || follows(wiring, wire)
+    }
+
+    /// The wire whose last tap a press of a control is: it is nothing else besides.
+    fn last_tap_of(&self, wiring: &Wiring, control: Control) -> Option<u16> {
+        let is_last_tap = |index: &u16| {
+            let (wire, state) = (
+                &wiring.wires[usize::from(*index)],
+                &self.wires[usize::from(*index)],
+            );
+            let within = wiring.actions[usize::from(wire.action)]
+                .easing
+                .double_tap_within;
+            state.phase == Phase::Tapped
+                && state.taps >= wire.manner.gesture().taps
+                && self.now <= state.since.plus_secs(within)
+                && self.is_ready(wiring, *index, wire)
+        };
+        let mut all = wiring.completed_by(control).iter().copied();
+        all.find(|index| is_last_tap(index))
     }
 
     /// A control was pressed: for chords whose parts are pressed together or latched by a tap.
@@ -58,6 +116,13 @@ impl State {
         if wiring.latches {
             self.note_part(wiring, control);
         }
+        self.note_stirred(wiring, control);
+    }
+
+    /// Something went down or up that chords hold, or that a strict binding does not want held.
+    #[inline]
+    fn note_stirred(&mut self, wiring: &Wiring, control: Control) {
+        self.stirred |= wiring.routes.get(control.index()).is_some_and(|r| r.stirs);
     }
 
     /// Whether a wire could begin if its control were pressed now.
@@ -69,9 +134,10 @@ impl State {
             && (!wire.together || self.came_together(wiring, wire))
     }
 
-    /// Whether a part of a chord is held: down, not spent, and not by the very event that is judged.
+    /// Whether a part of a chord is held, whatever it worked before, and not by the very event that is
+    /// judged.
     fn is_held(&self, control: Control) -> bool {
-        self.held.is_down(control) && !self.fresh.has(control)
+        self.held.is_held(control) && !self.fresh.has(control)
     }
 
     /// Whether everything that a chord wants held is down.
@@ -93,7 +159,8 @@ impl State {
             .easing
             .together_within;
         let soon = |control: Control| {
-            self.is_held(control) && self.now <= self.pressed_at[control.index()].plus_secs(within)
+            let is_fresh = self.held.is_down(control) && !self.fresh.has(control);
+            is_fresh && self.now <= self.pressed_at[control.index()].plus_secs(within)
         };
         let mut held = wiring.held_of(wire).iter();
         held.all(|&[a, b]| soon(a) || soon(b))
@@ -106,14 +173,16 @@ impl State {
             wire.control == modifier || held.any(|pair| pair.contains(&modifier))
         };
         let mut all = MODIFIER_PLACES.map(Control::key).into_iter();
-        all.find(|&modifier| self.held.is_down(modifier) && !own(modifier))
+        all.find(|&modifier| self.held.is_held(modifier) && !own(modifier))
     }
 
     /// A button came up: what it completed ends by itself, what it was held for is broken off.
     #[inline(never)]
     pub(super) fn release(&mut self, wiring: &Wiring, control: Control) {
+        let is_followed = self.held.is_followed(control);
         for &index in wiring.completed_by(control) {
-            if !wiring.wires[usize::from(index)].analog {
+            let wire = &wiring.wires[usize::from(index)];
+            if !wire.analog && !(is_followed && follows(wiring, wire)) {
                 self.let_go(wiring, index);
             }
         }
@@ -121,8 +190,9 @@ impl State {
             self.latch_part(wiring, control);
         }
         self.break_chords(wiring, control);
-        if !self.taken.is_empty() {
-            self.forget_taken();
+        self.note_stirred(wiring, control);
+        if !self.taken.is_empty() || !self.owned.is_empty() {
+            self.forget_rested();
         }
     }
 
@@ -146,24 +216,6 @@ impl State {
         }
     }
 
-    /// What a vanished button completed or was held for ends, without a tap or release of it.
-    pub(super) fn broken(&mut self, wiring: &Wiring, control: Control) {
-        for &index in wiring.completed_by(control) {
-            let phase = self.wires[usize::from(index)].phase;
-            if !wiring.wires[usize::from(index)].analog && phase != Phase::Tapped {
-                self.break_off(wiring, index);
-            }
-        }
-        self.break_chords(wiring, control);
-    }
-
-    /// Forgets which controls a change took away from their actions, as far as they are at rest.
-    #[cold]
-    pub(super) fn forget_taken(&mut self) {
-        let held = &self.held;
-        self.taken.retain(|(control, _)| held.is_worked(*control));
-    }
-
     #[inline]
     pub(super) fn engage(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
         let now = self.now;
@@ -183,6 +235,7 @@ impl State {
         let now = self.now;
         if wire.held_len > 0 {
             self.use_up_held(wiring, wire);
+            self.own(wiring, wire);
         }
         let easing = &wiring.actions[usize::from(wire.action)].easing;
         let gesture = wire.manner.gesture();

@@ -112,13 +112,13 @@ impl Gesture {
         }
     }
 
-    /// Whether two on one input never both come of one press: a tap is over before a hold begins, as long
-    /// as the times say so.
+    /// Whether two on one input never both come of one gesture: a tap is over before a hold begins, as long
+    /// as the times say so, and the last press of several is nothing else.
     pub(crate) fn gets_along((a, a_times): (Self, &Easing), (b, b_times): (Self, &Easing)) -> bool {
         let over_first = |tap: &Easing, hold: &Easing| tap.tap_within < hold.hold_after;
-        match ((a.taps, a.begins), (b.taps, b.begins)) {
-            ((0, Begins::UpSoon), (0, Begins::Held)) => over_first(a_times, b_times),
-            ((0, Begins::Held), (0, Begins::UpSoon)) => over_first(b_times, a_times),
+        match (a.begins == Begins::Held, b.begins == Begins::Held) {
+            (false, true) if a.taps() => over_first(a_times, b_times),
+            (true, false) if b.taps() => over_first(b_times, a_times),
             _ => false,
         }
     }

@@ -17,6 +17,7 @@ mod common;
 mod conflict_model;
 mod controls;
 mod easing;
+mod following;
 mod formats;
 mod gyro;
 mod inputs;

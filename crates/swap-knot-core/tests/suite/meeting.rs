@@ -249,6 +249,11 @@ fn gestures() -> [Vec<(bool, u64)>; 6] {
 
 /// The actions that begin by working one input while others are held; one set a gesture.
 fn begins(base: &Hands, held: &[Input], last: Input) -> Vec<BTreeSet<ActionId>> {
+    // What the first of two presses began, it began alone.
+    begin_by(base, held, last, true)
+}
+
+fn begin_by(base: &Hands, held: &[Input], last: Input, alone: bool) -> Vec<BTreeSet<ActionId>> {
     let mut ready = base.clone();
     held.iter().for_each(|&leaf| ready.work(leaf, true));
     // What comes of holding them has come.
@@ -257,8 +262,7 @@ fn begins(base: &Hands, held: &[Input], last: Input) -> Vec<BTreeSet<ActionId>> 
         let mut hands = ready.clone();
         hands.began.clear();
         for (down, wait) in gesture {
-            // What the first of two presses began, it began alone.
-            if down {
+            if down && alone {
                 hands.began.clear();
             }
             hands.work(last, down);
@@ -356,7 +360,8 @@ impl Bench {
             held.dedup();
             self.lasts(a, b).into_iter().any(|last| {
                 self.bases.iter().any(|base| {
-                    let all = begins(base, &held, last);
+                    // A double tap is two presses, and what the first of them begins comes with it.
+                    let all = begin_by(base, &held, last, false);
                     all.iter().any(|b| wanted.iter().all(|w| b.contains(w)))
                 })
             })

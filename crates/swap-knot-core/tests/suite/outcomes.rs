@@ -31,6 +31,13 @@ impl Desk {
         self.feed(what::key(place, true))
     }
 
+    /// On a keyboard of which nothing was heard yet.
+    fn press_elsewhere(&mut self, place: Place) -> &mut Desk {
+        self.0.feed(7, what::key(place, true));
+        self.0.tick();
+        self
+    }
+
     fn lift(&mut self, place: Place) -> &mut Desk {
         self.feed(what::key(place, false))
     }
@@ -122,10 +129,11 @@ fn every_trouble_has_an_outcome_of_its_own() {
     desk.lift(Place::ControlLeft).press(Place::ControlLeft);
     assert_eq!(desk.last("tie"), Outcome::WrongOrder(ctrl));
     desk.lift(Place::KeyE);
-    desk.feed(EventKind::FocusLost).press(Place::KeyE);
+    desk.feed(EventKind::FocusLost).press_elsewhere(Place::KeyE);
     assert_eq!(desk.last("tie"), Outcome::PartSpent(ctrl));
     // What is waiting comes to nothing.
-    desk.feed(EventKind::Unplugged);
+    desk.0.feed(7, EventKind::Unplugged).tick();
+    desk.lift(Place::KeyE).lift(Place::ControlLeft);
     assert!(matches!(desk.last("rope"), Outcome::BrokenOff(_)));
     // A double tap: the second one too late, or held too long.
     desk.press(Place::KeyK).lift(Place::KeyK);

@@ -329,7 +329,7 @@ fn a_state_of_another_rig_or_version_is_refused() {
     let why = SavedSeat::read(&bytes, first.rig()).unwrap_err();
     assert_eq!(
         why.to_string(),
-        "the state was written in version 7, and this version reads 4"
+        "the state was written in version 7, and this version reads 5"
     );
 }
 

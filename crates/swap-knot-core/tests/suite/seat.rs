@@ -282,8 +282,12 @@ fn losing_focus_and_a_pulled_plug_end_everything_once() {
 
     hand.pad(PadButton::South, 1.0).tick();
     assert!(hand.is_down("cast-off"));
+    assert!(
+        hand.is_down("walk"),
+        "the pad is heard of again, and its stick is still out"
+    );
     hand.feed(2, EventKind::Unplugged).tick();
-    assert_eq!(hand.happened(), ["ended cast-off"]);
+    assert_eq!(hand.happened(), ["ended cast-off", "ended walk"]);
 }
 
 #[test]

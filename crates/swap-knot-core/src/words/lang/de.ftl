@@ -753,6 +753,7 @@ outcome-not-held = nicht gehalten: { $part }
 outcome-part-spent = erst loslassen: { $part }
 outcome-wrong-order = zu spät gedrückt: { $part }
 outcome-longer-chord = eine längere Kombination hatte es: { $other }
+outcome-other-manner = es war das letzte Tippen einer anderen Aktion: { $other }
 outcome-strict = nicht, solange dies gehalten wird: { $part }
 outcome-not-together = nicht alles zugleich gedrückt
 outcome-at-rest = noch in der Totzone

@@ -638,6 +638,7 @@ outcome-not-held = not held: { $part }
 outcome-part-spent = let go of it first: { $part }
 outcome-wrong-order = pressed too late: { $part }
 outcome-longer-chord = a longer chord had it: { $other }
+outcome-other-manner = it was the last tap of another action: { $other }
 outcome-strict = not while this is held: { $part }
 outcome-not-together = not all pressed together
 outcome-at-rest = still inside the dead zone

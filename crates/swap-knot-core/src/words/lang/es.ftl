@@ -689,6 +689,7 @@ outcome-not-held = sin mantener: { $part }
 outcome-part-spent = hay que soltar antes: { $part }
 outcome-wrong-order = pulsado demasiado tarde: { $part }
 outcome-longer-chord = lo tomó una combinación más larga: { $other }
+outcome-other-manner = fue el último toque de otra acción: { $other }
 outcome-strict = no mientras se mantenga esto: { $part }
 outcome-not-together = no se pulsó todo a la vez
 outcome-at-rest = aún dentro de la zona muerta

@@ -690,6 +690,7 @@ outcome-not-held = pas maintenu : { $part }
 outcome-part-spent = à relâcher d’abord : { $part }
 outcome-wrong-order = pressé trop tard : { $part }
 outcome-longer-chord = une combinaison plus longue l’a pris : { $other }
+outcome-other-manner = c’était le dernier appui bref d’une autre action : { $other }
 outcome-strict = pas tant que ceci est maintenu : { $part }
 outcome-not-together = pas tous pressés ensemble
 outcome-at-rest = encore dans la zone morte

@@ -683,6 +683,7 @@ outcome-not-held = non tenuto: { $part }
 outcome-part-spent = prima va rilasciato: { $part }
 outcome-wrong-order = premuto troppo tardi: { $part }
 outcome-longer-chord = l’ha preso una combinazione più lunga: { $other }
+outcome-other-manner = era l’ultimo tocco di un’altra azione: { $other }
 outcome-strict = non mentre si tiene questo: { $part }
 outcome-not-together = non premuti tutti insieme
 outcome-at-rest = ancora nella zona morta

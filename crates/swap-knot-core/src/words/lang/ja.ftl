@@ -599,6 +599,7 @@ outcome-not-held = 押したままになっていません：{ $part }
 outcome-part-spent = 先に離してください：{ $part }
 outcome-wrong-order = 押すのが遅すぎました：{ $part }
 outcome-longer-chord = 長い組み合わせが使いました：{ $other }
+outcome-other-manner = 別の操作の最後のタップでした：{ $other }
 outcome-strict = これを押している間は使えません：{ $part }
 outcome-not-together = 同時に押されていません
 outcome-at-rest = まだデッドゾーンの中です

@@ -703,6 +703,7 @@ outcome-not-held = 누르고 있지 않음: { $part }
 outcome-part-spent = 먼저 놓아야 함: { $part }
 outcome-wrong-order = 너무 늦게 누름: { $part }
 outcome-longer-chord = 더 긴 조합이 가져감: { $other }
+outcome-other-manner = 다른 동작의 마지막 탭이었음: { $other }
 outcome-strict = 이것을 누른 채로는 안 됨: { $part }
 outcome-not-together = 함께 누르지 않음
 outcome-at-rest = 아직 데드존 안

@@ -659,6 +659,7 @@ outcome-not-held = nie przytrzymano: { $part }
 outcome-part-spent = najpierw puść: { $part }
 outcome-wrong-order = naciśnięto za późno: { $part }
 outcome-longer-chord = przejęła to dłuższa kombinacja: { $other }
+outcome-other-manner = było to ostatnie stuknięcie innej akcji: { $other }
 outcome-strict = nie przy przytrzymanym: { $part }
 outcome-not-together = nie naciśnięto wszystkiego naraz
 outcome-at-rest = wciąż w martwej strefie

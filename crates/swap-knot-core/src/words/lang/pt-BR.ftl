@@ -728,6 +728,7 @@ outcome-not-held = não segurado: { $part }
 outcome-part-spent = solte antes: { $part }
 outcome-wrong-order = pressionado tarde demais: { $part }
 outcome-longer-chord = uma combinação mais longa o tomou: { $other }
+outcome-other-manner = foi o último toque de outra ação: { $other }
 outcome-strict = não enquanto isto estiver segurado: { $part }
 outcome-not-together = nem tudo pressionado junto
 outcome-at-rest = ainda dentro da zona morta

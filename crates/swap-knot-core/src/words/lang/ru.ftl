@@ -674,6 +674,7 @@ outcome-not-held = не удержано: { $part }
 outcome-part-spent = сначала отпустите: { $part }
 outcome-wrong-order = нажато слишком поздно: { $part }
 outcome-longer-chord = досталось более длинному сочетанию: { $other }
+outcome-other-manner = это было последнее нажатие другого действия: { $other }
 outcome-strict = не при удержании: { $part }
 outcome-not-together = нажато не одновременно
 outcome-at-rest = всё ещё в мёртвой зоне

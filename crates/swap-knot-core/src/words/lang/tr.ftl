@@ -744,6 +744,7 @@ outcome-not-held = basılı tutulmadı: { $part }
 outcome-part-spent = önce bırakılmalı: { $part }
 outcome-wrong-order = çok geç basıldı: { $part }
 outcome-longer-chord = daha uzun bir birleşim aldı: { $other }
+outcome-other-manner = başka bir eylemin son dokunuşuydu: { $other }
 outcome-strict = bu basılıyken olmaz: { $part }
 outcome-not-together = hepsine birlikte basılmadı
 outcome-at-rest = hâlâ ölü bölgede

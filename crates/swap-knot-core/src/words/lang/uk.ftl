@@ -675,6 +675,7 @@ outcome-not-held = не утримано: { $part }
 outcome-part-spent = спершу відпустіть: { $part }
 outcome-wrong-order = натиснуто запізно: { $part }
 outcome-longer-chord = дісталося довшому сполученню: { $other }
+outcome-other-manner = це було останнє натискання іншої дії: { $other }
 outcome-strict = не під час утримання: { $part }
 outcome-not-together = натиснуто не одночасно
 outcome-at-rest = усе ще в мертвій зоні

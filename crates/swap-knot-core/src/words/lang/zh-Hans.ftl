@@ -700,6 +700,7 @@ outcome-not-held = 未按住：{ $part }
 outcome-part-spent = 请先松开：{ $part }
 outcome-wrong-order = 按得太晚：{ $part }
 outcome-longer-chord = 被更长的组合占用：{ $other }
+outcome-other-manner = 这是另一个操作的最后一次点按：{ $other }
 outcome-strict = 按住它时无效：{ $part }
 outcome-not-together = 没有同时按下
 outcome-at-rest = 仍在死区内

@@ -698,6 +698,7 @@ outcome-not-held = 未按住：{ $part }
 outcome-part-spent = 請先放開：{ $part }
 outcome-wrong-order = 按得太晚：{ $part }
 outcome-longer-chord = 被更長的組合佔用：{ $other }
+outcome-other-manner = 這是另一個操作的最後一次點按：{ $other }
 outcome-strict = 按住它時無效：{ $part }
 outcome-not-together = 沒有同時按下
 outcome-at-rest = 仍在死區內

@@ -66,6 +66,8 @@ pub struct Wire {
     pub taps: u8,
     pub since: u64,
     pub away: bool,
+    /// Whether it has to be at rest before it follows.
+    pub waits: bool,
     pub let_go_at: Option<u64>,
     pub live: bool,
 }
@@ -87,6 +89,17 @@ impl Wire {
         ) || matches!(self.leaf, Input::PadButton(b) if b.is_trigger());
         !self.together && is_whole(self.leaf)
             || (pull && !self.together && (self.row.arm.is_some() || self.shape == Shape::Pull))
+    }
+
+    /// Whether it has the value of what is held without saying how far in that is: a key for an arm or
+    /// pull.
+    pub fn holds_a_value(&self) -> bool {
+        let has_value = self.row.arm.is_some() || self.shape == Shape::Pull;
+        has_value
+            && !self.follows()
+            && self.manner == Manner::Press
+            && !self.together
+            && !self.toggles()
     }
 
     /// Whether a press of it flips what it works: rule: what follows how far it is in does not.
@@ -154,6 +167,7 @@ pub fn wires(rig: &Rig) -> Vec<Wire> {
                     taps: 0,
                     since: 0,
                     away: false,
+                    waits: false,
                     let_go_at: None,
                     live: false,
                 });
@@ -169,7 +183,12 @@ pub struct Book {
     /// Device and leaf (wholes for sticks and axes) to where it is.
     pub levels: BTreeMap<(u16, Leaf), [f32; 2]>,
     pub down: BTreeSet<(u16, Leaf)>,
+    /// What begins nothing until it has been at rest.
     pub spent: BTreeSet<(u16, Leaf)>,
+    /// What has no value until then either: the game spent it.
+    pub muted: BTreeSet<(u16, Leaf)>,
+    /// What has none until its device is heard of again.
+    pub unheard: BTreeSet<(u16, Leaf)>,
 }
 
 impl Book {
@@ -194,22 +213,77 @@ impl Book {
         self.levels.keys().map(|(d, _)| *d).collect()
     }
 
-    /// How far in a leaf is for the seat: the furthest of those that are not spent.
+    /// How far in a leaf is for what follows it: the furthest of those that have a value.
     pub fn worked(&self, leaf: Leaf) -> [f32; 2] {
+        self.furthest(leaf, |d| !self.is_silent(d, leaf))
+    }
+
+    /// How far in a leaf is for what begins by it.
+    pub fn fresh(&self, leaf: Leaf) -> [f32; 2] {
+        self.furthest(leaf, |d| !self.spent.contains(&(d, leaf)))
+    }
+
+    fn furthest(&self, leaf: Leaf, counts: impl Fn(u16) -> bool) -> [f32; 2] {
         let mut best = [0.0, 0.0];
         for device in self.devices() {
             let level = self.level(device, leaf);
             let far = |[x, y]: [f32; 2]| x * x + y * y;
-            if !self.spent.contains(&(device, leaf)) && far(level) > far(best) {
+            if counts(device) && far(level) > far(best) {
                 best = level;
             }
         }
         best
     }
 
+    fn is_silent(&self, device: u16, leaf: Leaf) -> bool {
+        self.muted.contains(&(device, leaf)) || self.unheard.contains(&(device, leaf))
+    }
+
+    /// Whether a leaf is down on any device that counts.
+    fn is_on(&self, leaf: Leaf, counts: impl Fn(u16) -> bool) -> bool {
+        self.down.iter().any(|(d, l)| *l == leaf && counts(*d))
+    }
+
+    /// Down for what begins by it.
     pub fn is_down(&self, leaf: Leaf) -> bool {
-        self.down
-            .iter()
-            .any(|(d, l)| *l == leaf && !self.spent.contains(&(*d, *l)))
+        self.is_on(leaf, |d| !self.spent.contains(&(d, leaf)))
+    }
+
+    /// Down as a part of a chord, whatever it has worked.
+    pub fn is_held(&self, leaf: Leaf) -> bool {
+        self.is_on(leaf, |d| !self.unheard.contains(&(d, leaf)))
+    }
+
+    /// Down for what follows it.
+    pub fn is_followed(&self, leaf: Leaf) -> bool {
+        self.is_on(leaf, |d| !self.is_silent(d, leaf))
+    }
+
+    pub fn is_down_anywhere(&self, leaf: Leaf) -> bool {
+        self.is_on(leaf, |_| true)
+    }
+
+    /// A leaf of a device is at rest: nothing that was said of it holds.
+    pub fn rest(&mut self, device: u16, leaf: Leaf) {
+        for set in [
+            &mut self.down,
+            &mut self.spent,
+            &mut self.muted,
+            &mut self.unheard,
+        ] {
+            set.remove(&(device, leaf));
+        }
+    }
+
+    pub fn forget(&mut self, device: u16) {
+        self.levels.retain(|(d, _), _| *d != device);
+        for set in [
+            &mut self.down,
+            &mut self.spent,
+            &mut self.muted,
+            &mut self.unheard,
+        ] {
+            set.retain(|(d, _)| *d != device);
+        }
     }
 }

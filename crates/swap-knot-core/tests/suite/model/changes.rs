@@ -62,28 +62,107 @@ impl Model {
         self.stack = stack;
         let before: Vec<bool> = self.wires.iter().map(|w| w.live).collect();
         self.refresh();
-        // Rule: what has a value is taken up again, unless its input worked something else.
-        for (i, was_live) in before.into_iter().enumerate() {
+        self.take_up(Some(before));
+    }
+
+    /// Rule: values follow what is held; a press begins by pressing, or where it resumes by what is down
+    /// and worked nothing else. `before` says what was live before; without it only devices changed.
+    pub fn take_up(&mut self, before: Option<Vec<bool>>) {
+        self.note_waits(before.as_deref());
+        for i in 0..self.wires.len() {
+            let was_live = before.as_ref().is_some_and(|b| b[i]);
             let wire = &self.wires[i];
-            let idle = wire.phase == Phase::Idle && wire.manner == Manner::Press;
-            if !wire.live || was_live || !wire.resumes || !idle {
+            if !wire.live || was_live || wire.phase != Phase::Idle || !wire.resumes {
                 continue;
             }
-            let (leaf, name) = (wire.leaf, wire.name.clone());
-            let mut related = relatives(leaf);
-            related.push(leaf);
-            if (self.taken.iter()).any(|(l, by)| related.contains(l) && *by != name) {
+            if wire.follows() || wire.manner != Manner::Press {
                 continue;
             }
-            let held = match wire.follows() {
-                true => self.after_feel(wire) != [0.0, 0.0],
-                false => self.is_in(i),
+            let goes_on = match wire.holds_a_value() {
+                true => self.is_away_for(i),
+                false => before.is_some() && self.may_resume(i),
             };
-            if held && self.is_ready(i) && self.is_longest(i) {
+            if goes_on && self.came_in_order(i) && self.is_kept(i) && self.is_longest_held(i) {
+                let wire = &self.wires[i];
+                if !wire.held.is_empty() {
+                    self.owned.insert((wire.leaf, wire.held.clone()));
+                }
                 self.use_up(i);
+                self.wires[i].since = self.now;
                 self.turn_on(i);
             }
         }
+        self.drop_unheld();
+        self.follow();
+    }
+
+    /// Rule: what does not resume waits until what works it has been at rest.
+    pub fn note_waits(&mut self, before: Option<&[bool]>) {
+        for i in 0..self.wires.len() {
+            let was_live = before.is_some_and(|b| b[i]);
+            let wire = &self.wires[i];
+            if wire.live && !was_live && wire.phase == Phase::Idle && !wire.resumes {
+                let news = before.is_some() || !wire.away || wire.waits;
+                self.wires[i].waits = news && self.is_away_for(i);
+            }
+        }
+    }
+
+    fn may_resume(&mut self, i: usize) -> bool {
+        let wire = self.wires[i].clone();
+        let mut related = relatives(wire.leaf);
+        related.push(wire.leaf);
+        let taken = self.taken.iter().filter(|(l, _)| related.contains(l));
+        let by: Vec<String> = taken.map(|(_, by)| by.clone()).collect();
+        if by.iter().any(|by| *by != wire.name) {
+            return false;
+        }
+        if !by.is_empty() {
+            let silent =
+                |at: &(u16, Leaf)| self.book.muted.contains(at) || self.book.unheard.contains(at);
+            let spent = self.book.spent.iter();
+            let still = spent.filter(|at| at.1 != wire.leaf || silent(at));
+            self.book.spent = still.copied().collect();
+            self.taken.retain(|(l, _)| *l != wire.leaf);
+        }
+        self.is_in(i)
+    }
+
+    /// Rule: what a chord holds is down before what completes it.
+    fn came_in_order(&self, i: usize) -> bool {
+        let wire = &self.wires[i];
+        let when = |leaf: &Leaf| self.pressed_at.get(leaf).copied().unwrap_or_default();
+        wire.held.iter().all(|part| {
+            part.iter().any(|leaf| {
+                let before = self.book.is_held(*leaf) && when(leaf) <= when(&wire.leaf);
+                before || self.is_latched(i, leaf)
+            })
+        })
+    }
+
+    /// What has no value any more ends.
+    pub fn drop_unheld(&mut self) {
+        for i in 0..self.wires.len() {
+            let wire = &self.wires[i];
+            let on = wire.phase == Phase::On && wire.holds_a_value();
+            if on && (!self.book.is_followed(wire.leaf) || self.is_anothers(i)) {
+                self.break_off(i);
+            }
+        }
+    }
+
+    /// The game spends an action: its inputs are silent until they have been at rest.
+    pub fn spend(&mut self, name: &str) {
+        for i in 0..self.wires.len() {
+            if self.wires[i].name == name {
+                self.take_away(i, true);
+            }
+        }
+        let own = |row: &String| row.split('.').next() == Some(name);
+        self.noting(|m| m.latched.retain(|row| !own(row)));
+        self.drop_unheld();
+        self.follow();
+        self.settle();
     }
 
     /// Ends what is live no more.
@@ -93,7 +172,7 @@ impl Model {
         }
         for i in 0..self.wires.len() {
             if !self.wires[i].live {
-                self.take_away(i);
+                self.take_away(i, false);
             }
         }
         let (sheet, stack) = (self.sheet(), self.stack.clone());
@@ -106,10 +185,19 @@ impl Model {
         });
     }
 
-    pub fn take_away(&mut self, i: usize) {
-        let wire = &self.wires[i];
+    pub fn take_away(&mut self, i: usize, mute: bool) {
+        let wire = self.wires[i].clone();
         if matches!(wire.phase, Phase::On | Phase::Pending) {
             self.taken.insert((wire.leaf, wire.name.clone()));
+            for device in self.book.devices() {
+                let at = (device, wire.leaf);
+                if self.is_away(device, wire.leaf) {
+                    self.book.spent.insert(at);
+                }
+                if mute && self.book.spent.contains(&at) {
+                    self.book.muted.insert(at);
+                }
+            }
         }
         self.break_off(i);
     }
@@ -122,7 +210,7 @@ impl Model {
             let same = (0..next.len()).find(|&n| !used[n] && next[n].is_same(&old));
             match same {
                 Some(n) => used[n] = true,
-                None => self.take_away(i),
+                None => self.take_away(i, false),
             }
         }
         let mut used = vec![false; next.len()];
@@ -135,6 +223,7 @@ impl Model {
                 next[n].since = old.since;
                 next[n].let_go_at = old.let_go_at;
                 next[n].live = old.live;
+                next[n].waits = old.waits;
             }
         }
         let names: Vec<String> = (self.stack.iter())
@@ -158,14 +247,11 @@ impl Model {
         for i in 0..self.wires.len() {
             if self.is_graded(i) {
                 self.wires[i].away = self.is_in(i);
-            } else if self.wires[i].follows() {
-                self.wires[i].away = self.after_feel(&self.wires[i]) != [0.0, 0.0];
-                if self.wires[i].phase == Phase::On && !self.wires[i].away {
-                    self.turn_off(i);
-                }
             }
         }
+        let before: Vec<bool> = self.wires.iter().map(|w| w.live).collect();
         self.refresh();
+        self.take_up(Some(before));
     }
 
     // ------------------------------------------------------------------ values

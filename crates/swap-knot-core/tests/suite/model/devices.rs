@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use super::book::{Leaf, relatives};
+use super::book::{Book, Leaf, is_whole, leaves, relatives};
 use super::rules::Model;
 
 /// Where the inputs of a device are that plays for nobody.
@@ -28,12 +28,11 @@ impl Model {
                 for leaf in m.heard_of() {
                     if m.is_away(device, leaf) {
                         m.book.spent.insert((device, leaf));
+                        m.book.unheard.insert((device, leaf));
                     }
                 }
                 if unplugged {
-                    m.book.levels.retain(|(d, _), _| *d != device);
-                    m.book.down.retain(|(d, _)| *d != device);
-                    m.book.spent.retain(|(d, _)| *d != device);
+                    m.book.forget(device);
                 }
             }
         });
@@ -63,7 +62,29 @@ impl Model {
         match down {
             Some(true) => drop(held.down.insert(whole)),
             Some(false) => drop(held.down.remove(&whole)),
-            None => drop(held.levels.insert(whole, at)),
+            None => {
+                held.levels.insert(whole, at);
+                let mut book = Book::default();
+                book.levels.insert((device, whole), at);
+                let parts = if is_whole(whole) {
+                    leaves(whole)
+                } else {
+                    vec![whole]
+                };
+                for leaf in parts {
+                    // Nobody's feel is asked: the usual one goes.
+                    let far = book.level(device, leaf)[0].abs();
+                    let edge = if held.down.contains(&leaf) {
+                        far > 0.4
+                    } else {
+                        far >= 0.5
+                    };
+                    match edge {
+                        true => drop(held.down.insert(leaf)),
+                        false => drop(held.down.remove(&leaf)),
+                    }
+                }
+            }
         }
     }
 
@@ -73,33 +94,36 @@ impl Model {
             (false, None) => {
                 let mut held = Elsewhere::default();
                 let own = self.book.levels.iter().filter(|((d, _), _)| *d == device);
-                for (&(_, leaf), &level) in own {
-                    held.levels.insert(leaf, level);
-                    // Buttons are down, sticks are somewhere.
-                    if level == [0.0, 0.0] && self.book.down.contains(&(device, leaf)) {
-                        held.down.insert(leaf);
-                    }
-                }
+                held.levels
+                    .extend(own.map(|(&(_, leaf), &level)| (leaf, level)));
+                let down = self.book.down.iter().filter(|(d, _)| *d == device);
+                held.down.extend(down.map(|(_, leaf)| *leaf));
                 self.lose(Some(device), true);
                 self.lose_latches(Some(device));
                 self.elsewhere.insert(device, held);
             }
             (false, Some(held)) => drop(self.elsewhere.insert(device, held)),
             (true, None) => {}
-            (true, Some(held)) => self.quietly(|m| {
-                for (leaf, level) in held.levels {
-                    m.book.levels.insert((device, leaf), level);
-                }
-                for leaf in held.down {
-                    m.book.levels.entry((device, leaf)).or_insert([0.0, 0.0]);
-                    m.book.down.insert((device, leaf));
-                }
-                for leaf in m.heard_of() {
-                    if m.is_away(device, leaf) {
-                        m.book.spent.insert((device, leaf));
+            (true, Some(held)) => {
+                self.quietly(|m| {
+                    for (leaf, level) in held.levels {
+                        m.book.levels.insert((device, leaf), level);
                     }
-                }
-            }),
+                    for leaf in held.down {
+                        if relatives(leaf).is_empty() {
+                            m.book.levels.entry((device, leaf)).or_insert([0.0, 0.0]);
+                        }
+                        m.book.down.insert((device, leaf));
+                    }
+                    for leaf in m.heard_of() {
+                        if m.is_away(device, leaf) {
+                            m.book.spent.insert((device, leaf));
+                        }
+                    }
+                    m.note_waits(None);
+                });
+                self.take_up(None);
+            }
         }
     }
 
@@ -117,7 +141,10 @@ impl Model {
                 None => drop(m.set_level(device, whole, at)),
             }
             let new: Vec<Leaf> = away(m).difference(&before).copied().collect();
-            m.book.spent.extend(new.into_iter().map(|l| (device, l)));
+            for leaf in new {
+                m.book.spent.insert((device, leaf));
+                m.book.unheard.insert((device, leaf));
+            }
         });
     }
 }

@@ -19,13 +19,15 @@ pub struct Model {
     pub latched: BTreeSet<String>,
     /// Leaves that worked an action until a change took that away.
     pub taken: BTreeSet<(Leaf, String)>,
+    /// Presses that belong to the chord that they worked, until they are up.
+    pub owned: BTreeSet<(Leaf, Vec<Vec<Leaf>>)>,
     /// Rows whose edges came since the last tick, as text.
     pub edges: Vec<String>,
     /// What is held on devices that play for nobody.
     pub elsewhere: BTreeMap<u16, Elsewhere>,
     fresh: Vec<Leaf>,
     /// When each leaf last went down.
-    pressed_at: BTreeMap<Leaf, u64>,
+    pub pressed_at: BTreeMap<Leaf, u64>,
     /// By action: whether quick repeats are ignored, and held parts latched.
     eased: BTreeMap<String, (bool, bool)>,
     /// What is latched: whose, and until when.
@@ -50,6 +52,7 @@ impl Model {
             now: 0,
             latched: BTreeSet::new(),
             taken: BTreeSet::new(),
+            owned: BTreeSet::new(),
             edges: Vec::new(),
             elsewhere: BTreeMap::new(),
             fresh: Vec::new(),
@@ -161,24 +164,24 @@ impl Model {
 
     /// Whether everything that a chord wants held is down, and was before this event.
     pub fn holds(&self, i: usize) -> bool {
-        let latches = self.eased[&self.wires[i].name].1;
-        let latched = |leaf: &Leaf| {
-            let on = self
-                .latches
-                .iter()
-                .any(|(l, _, until)| l == leaf && self.now <= *until);
-            latches && on
-        };
+        let latched = |leaf: &Leaf| self.is_latched(i, leaf);
         let down =
-            |leaf: &Leaf| (self.book.is_down(*leaf) && !self.fresh.contains(leaf)) || latched(leaf);
+            |leaf: &Leaf| (self.book.is_held(*leaf) && !self.fresh.contains(leaf)) || latched(leaf);
         self.wires[i].held.iter().all(|part| part.iter().any(down))
+    }
+
+    /// Whether a part of a chord is latched.
+    pub fn is_latched(&self, i: usize, leaf: &Leaf) -> bool {
+        let mut on = self.latches.iter();
+        self.eased[&self.wires[i].name].1 && on.any(|(l, _, until)| l == leaf && self.now <= *until)
     }
 
     /// Rule: what is pressed together comes within a given time.
     pub fn came_together(&self, i: usize) -> bool {
         let soon = |leaf: &Leaf| {
             let at = self.pressed_at.get(leaf);
-            self.book.is_down(*leaf) && at.is_some_and(|at| self.now <= at + 80)
+            let held = self.book.is_down(*leaf) && !self.fresh.contains(leaf);
+            held && at.is_some_and(|at| self.now <= at + 80)
         };
         self.wires[i].held.iter().all(|part| part.iter().any(soon))
     }
@@ -203,8 +206,20 @@ impl Model {
     }
 
     pub fn is_in(&self, i: usize) -> bool {
-        let (wire, far) = (&self.wires[i], self.book.worked(self.wires[i].leaf)[0]);
+        let (wire, far) = (&self.wires[i], self.book.fresh(self.wires[i].leaf)[0]);
         self.book.is_down(wire.leaf) && (!self.is_graded(i) || far >= wire.threshold)
+    }
+
+    /// Whether what a wire follows is away from its rest.
+    pub fn is_away_for(&self, i: usize) -> bool {
+        let wire = &self.wires[i];
+        match wire.follows() {
+            true => self.after_feel(wire) != [0.0, 0.0],
+            false => {
+                let far = self.book.worked(wire.leaf)[0];
+                self.book.is_followed(wire.leaf) && (!self.is_graded(i) || far >= wire.threshold)
+            }
+        }
     }
 
     /// What wants its leaf further in than others.
@@ -213,7 +228,7 @@ impl Model {
             if self.wires[i].leaf != leaf || !self.is_graded(i) {
                 continue;
             }
-            let (far, edge) = (self.book.worked(leaf)[0], self.wires[i].threshold);
+            let (far, edge) = (self.book.fresh(leaf)[0], self.wires[i].threshold);
             let was = self.wires[i].away;
             let enough = if was { far > edge * 0.8 } else { far >= edge };
             let is = self.book.is_down(leaf) && enough;
@@ -230,7 +245,7 @@ impl Model {
         let wire = &self.wires[i];
         let known = |leaf: Leaf| leaf == wire.leaf || wire.held.iter().any(|p| p.contains(&leaf));
         let strange = (self.book.down.iter())
-            .any(|(_, l)| is_modifier(*l) && self.book.is_down(*l) && !known(*l));
+            .any(|(_, l)| is_modifier(*l) && self.book.is_held(*l) && !known(*l));
         wire.live
             && self.holds(i)
             && !(wire.strict && strange)
@@ -241,16 +256,59 @@ impl Model {
     pub fn is_longest(&self, i: usize) -> bool {
         let leaf = self.wires[i].leaf;
         let mut with = vec![leaf];
-        with.extend(
-            relatives(leaf)
-                .into_iter()
-                .filter(|r| self.book.is_down(*r) || !self.rests(*r, self.book.worked(*r))),
-        );
+        with.extend(relatives(leaf).into_iter().filter(|r| self.is_worked(*r)));
         let longest = (0..self.wires.len())
             .filter(|&o| with.contains(&self.wires[o].leaf) && self.is_ready(o))
             .map(|o| self.wires[o].held.len())
             .max();
         longest.is_none_or(|l| self.wires[i].held.len() >= l)
+    }
+
+    /// Whether a leaf is away from rest where it has a value.
+    pub fn is_worked(&self, leaf: Leaf) -> bool {
+        self.book.is_followed(leaf) || !self.rests(leaf, self.book.worked(leaf))
+    }
+
+    /// Rule: of what is held the longest chord has it; one that begins by pressing has it while it is on,
+    /// and before that press.
+    pub fn is_longest_held(&self, i: usize) -> bool {
+        let leaf = self.wires[i].leaf;
+        let with: Vec<Leaf> = relatives(leaf)
+            .into_iter()
+            .filter(|r| self.is_worked(*r))
+            .chain([leaf])
+            .collect();
+        let has_it = |o: usize| {
+            let wire = &self.wires[o];
+            let may_begin = match self.is_graded(o) {
+                true => !wire.away,
+                false => !self.book.is_down_anywhere(wire.leaf),
+            };
+            let spent = self.book.spent.iter().any(|(_, l)| *l == wire.leaf);
+            let may_begin = may_begin && !spent && !wire.together;
+            with.contains(&wire.leaf)
+                && self.is_ready(o)
+                && (wire.follows() || matches!(wire.phase, Phase::On | Phase::Pending) || may_begin)
+        };
+        let all = (0..self.wires.len()).filter(|&o| has_it(o));
+        let longest = all.map(|o| self.wires[o].held.len()).max();
+        longest.is_none_or(|l| self.wires[i].held.len() >= l)
+    }
+
+    /// Rule: a press that worked a chord belongs to it until it is up.
+    pub fn is_anothers(&self, i: usize) -> bool {
+        let wire = &self.wires[i];
+        let related = relatives(wire.leaf);
+        let about = |(leaf, _): &&(Leaf, Vec<Vec<Leaf>>)| {
+            (*leaf == wire.leaf || related.contains(leaf)) && self.book.is_down_anywhere(*leaf)
+        };
+        let owned: Vec<_> = self.owned.iter().filter(about).collect();
+        !owned.is_empty() && owned.iter().all(|(_, held)| *held != wire.held)
+    }
+
+    /// Whether a chord is held for what follows, whoever had its parts.
+    pub fn is_kept(&self, i: usize) -> bool {
+        self.is_ready(i) && !self.is_anothers(i)
     }
 
     /// Rule: a chord uses its parts up.
@@ -272,6 +330,8 @@ impl Model {
 
     pub fn press(&mut self, leaf: Leaf) {
         self.pressed_at.insert(leaf, self.now);
+        // A press of another device is one of its own.
+        self.owned.retain(|(l, _)| *l != leaf);
         for part in &mut self.parts {
             part.3 |= part.0 != leaf;
         }
@@ -293,8 +353,21 @@ impl Model {
                 self.wires[i].phase = Phase::Idle;
             }
         }
+        let last_tap = |i: &usize| {
+            let wire = &self.wires[*i];
+            wire.phase == Phase::Tapped
+                && wire.taps == taps_before(wire.manner)
+                && self.now <= wire.since + 350
+        };
+        let last_tap = begin.iter().copied().find(last_tap);
         for i in begin {
-            self.engage(i);
+            // Rule: the last press of a double tap is nothing else besides; values go on.
+            let wire = &self.wires[i];
+            let taps_on = wire.phase == Phase::Tapped && wire.taps < taps_before(wire.manner);
+            let others = last_tap.is_some_and(|by| by != i) && !wire.holds_a_value() && !taps_on;
+            if self.wires[i].phase != Phase::On && !others {
+                self.engage(i);
+            }
         }
     }
 
@@ -359,6 +432,10 @@ impl Model {
             return;
         }
         self.use_up(i);
+        if !self.wires[i].held.is_empty() {
+            let wire = &self.wires[i];
+            self.owned.insert((wire.leaf, wire.held.clone()));
+        }
         let first = self.wires[i].since;
         // Rule: each tap comes soon after the one before, or it is the first again.
         let again = self.wires[i].phase == Phase::Tapped && self.now <= first + 350;
@@ -433,14 +510,30 @@ impl Model {
 
     // ------------------------------------------------------------------ events
 
-    /// A button, or a leaf that counts as one, on a device.
+    /// A device is heard of again, unless it says what was so already: answers whether anything of it
+    /// has its value back.
+    pub fn hear(&mut self, device: u16) -> bool {
+        let before = self.book.unheard.len();
+        self.book.unheard.retain(|(d, _)| *d != device);
+        let heard = self.book.unheard.len() != before;
+        if heard {
+            self.note_waits(None);
+        }
+        heard
+    }
+
+    /// A button, or a leaf that counts as one, on a device: whether it went down or came up by it for
+    /// what begins.
     pub fn set_down(&mut self, device: u16, leaf: Leaf, down: bool) -> Option<bool> {
         let before = self.book.is_down(leaf);
         if down {
             self.book.down.insert((device, leaf));
+        } else if self.book.spent.contains(&(device, leaf)) {
+            self.book.rest(device, leaf);
+            // What went on by it alone is let go.
+            return (!self.book.is_held(leaf)).then_some(false);
         } else {
-            self.book.down.remove(&(device, leaf));
-            self.book.spent.remove(&(device, leaf));
+            self.book.rest(device, leaf);
         }
         let after = self.book.is_down(leaf);
         (before != after).then_some(after)
@@ -449,17 +542,32 @@ impl Model {
     pub fn button(&mut self, device: u16, leaf: Leaf, down: bool) {
         self.feeding = device;
         self.book.levels.entry((device, leaf)).or_insert([0.0, 0.0]);
-        match self.set_down(device, leaf, down) {
+        let was = self.book.down.contains(&(device, leaf));
+        // Rule: neither auto-repeat nor the release of what was lost is hearing of a device again.
+        let lost = self.book.unheard.contains(&(device, leaf));
+        let repeats = matches!(leaf, Input::Key(_)) && was && (down || lost);
+        let heard = !repeats && self.hear(device);
+        let changed = match was == down {
+            true => None,
+            false => self.set_down(device, leaf, down),
+        };
+        match changed {
             Some(true) => self.press(leaf),
             Some(false) => self.release(leaf),
             None => {}
         }
+        self.drop_unheld();
+        self.follow();
         self.settle();
+        if heard {
+            self.take_up(None);
+        }
     }
 
     pub fn release(&mut self, leaf: Leaf) {
         for i in 0..self.wires.len() {
-            if self.wires[i].leaf == leaf && !self.wires[i].follows() {
+            let goes_on = self.wires[i].holds_a_value() && self.book.is_followed(leaf);
+            if self.wires[i].leaf == leaf && !self.wires[i].follows() && !goes_on {
                 self.let_go(i);
             }
         }
@@ -470,10 +578,15 @@ impl Model {
     /// A trigger, stick or axis is somewhere now.
     pub fn analog(&mut self, device: u16, whole: Leaf, at: [f32; 2]) {
         self.feeding = device;
+        let heard = self.hear(device);
+        let was_held: Vec<Leaf> = (self.book.down.iter())
+            .map(|(_, leaf)| *leaf)
+            .filter(|leaf| self.book.is_held(*leaf))
+            .collect();
         let changed = self.set_level(device, whole, at);
         self.fresh = changed
             .iter()
-            .filter(|(_, now)| *now)
+            .filter(|(leaf, now)| *now && !was_held.contains(leaf))
             .map(|(l, _)| *l)
             .collect();
         if !is_whole(whole) {
@@ -482,7 +595,6 @@ impl Model {
         for (leaf, _) in changed.iter().filter(|(_, now)| !now) {
             self.release(*leaf);
         }
-        self.follow();
         for (leaf, _) in changed.iter().filter(|(_, now)| *now) {
             self.press(*leaf);
         }
@@ -493,7 +605,12 @@ impl Model {
         };
         moved.into_iter().for_each(|leaf| self.grade(leaf));
         self.fresh.clear();
+        self.drop_unheld();
+        self.follow();
         self.settle();
+        if heard {
+            self.take_up(None);
+        }
     }
 
     /// Notes where it is; answers which leaves went down or came up by it.
@@ -508,63 +625,66 @@ impl Model {
         for &leaf in &parts {
             let level = self.book.level(device, leaf);
             let rests = self.rests(leaf, level);
-            if self.book.spent.contains(&(device, leaf)) {
-                if rests {
-                    self.book.spent.remove(&(device, leaf));
-                    self.book.down.remove(&(device, leaf));
-                }
-                continue;
-            }
             let was = self.book.down.contains(&(device, leaf));
             let edge = self.lowest(leaf);
             let far = level[0].abs();
             let down = !rests && if was { far > edge * 0.8 } else { far >= edge };
-            changed.extend(self.set_down(device, leaf, down).map(|now| (leaf, now)));
+            if self.book.spent.contains(&(device, leaf)) {
+                if rests {
+                    self.book.rest(device, leaf);
+                    if !self.book.is_held(leaf) {
+                        changed.push((leaf, false));
+                    }
+                } else if down {
+                    self.book.down.insert((device, leaf));
+                } else {
+                    self.book.down.remove(&(device, leaf));
+                }
+            } else if was != down {
+                changed.extend(self.set_down(device, leaf, down).map(|now| (leaf, now)));
+            }
         }
         if is_whole(whole) && self.rests(whole, at) {
-            self.book.spent.remove(&(device, whole));
+            self.book.rest(device, whole);
         }
         changed
     }
 
-    /// Wires that follow begin by leaving rest and end by coming back.
+    /// Rule: what says how far it is in is followed by what is held now.
     pub fn follow(&mut self) {
-        let leaving: Vec<(usize, bool)> = (0..self.wires.len())
-            .filter(|&i| self.wires[i].follows())
-            .map(|i| (i, self.after_feel(&self.wires[i]) != [0.0, 0.0]))
-            .collect();
         let (mut begin, mut end) = (Vec::new(), Vec::new());
-        for (i, away) in leaving {
-            let was = std::mem::replace(&mut self.wires[i].away, away);
-            if self.wires[i].phase == Phase::On && !away {
-                end.push(i);
-            } else if self.wires[i].phase != Phase::On && away && !was {
-                begin.push(i);
+        for i in 0..self.wires.len() {
+            if !self.wires[i].follows() {
+                continue;
+            }
+            let is_in = self.is_away_for(i);
+            self.wires[i].waits &= is_in;
+            self.wires[i].away = is_in;
+            let works = is_in && !self.wires[i].waits && self.is_kept(i) && self.is_longest_held(i);
+            match (self.wires[i].phase == Phase::On, works) {
+                (true, false) => end.push(i),
+                (false, true) => begin.push(i),
+                _ => {}
             }
         }
-        let begin: Vec<usize> = begin
-            .into_iter()
-            .filter(|&i| self.is_ready(i) && self.is_longest(i))
-            .collect();
         for i in begin {
             self.use_up(i);
             self.turn_on(i);
         }
         // An action goes on while a stick swings from one of its arms to another.
-        end.into_iter().for_each(|i| self.turn_off(i));
+        for i in end {
+            self.turn_off(i);
+            self.end_latches(i);
+        }
     }
 
-    /// What was taken away from an action is forgotten at rest.
+    /// What was taken away from an action is forgotten at rest, and what belongs to a chord once it is
+    /// up.
     pub fn settle(&mut self) {
-        let worked =
-            |leaf: Leaf| self.book.is_down(leaf) || !self.rests(leaf, self.book.worked(leaf));
-        let taken = self
-            .taken
-            .iter()
-            .filter(|(l, _)| worked(*l))
-            .cloned()
-            .collect();
-        self.taken = taken;
+        let spent: BTreeSet<Leaf> = self.book.spent.iter().map(|(_, l)| *l).collect();
+        self.taken.retain(|(l, _)| spent.contains(l));
+        let book = &self.book;
+        self.owned.retain(|(leaf, _)| book.is_down_anywhere(*leaf));
     }
 
     pub fn is_away(&self, device: u16, leaf: Leaf) -> bool {
@@ -573,29 +693,33 @@ impl Model {
 
     /// Changes what is held without a press, release or tap.
     pub fn quietly(&mut self, change: impl FnOnce(&mut Model)) {
-        let is_down = |m: &Model| -> Vec<Leaf> {
-            let all = m.heard_of().into_iter();
-            all.filter(|l| m.book.is_down(*l)).collect()
+        let counts = |m: &Model| -> BTreeMap<Leaf, [bool; 3]> {
+            let of = |l: Leaf| [m.book.is_down(l), m.book.is_held(l), m.book.is_followed(l)];
+            m.heard_of().into_iter().map(|l| (l, of(l))).collect()
         };
-        let before = is_down(self);
+        let before = counts(self);
         change(self);
         // Rule: what is broken off is no release and no tap; what others hold goes on.
-        for leaf in before {
-            if self.book.is_down(leaf) {
-                continue;
-            }
+        let after = counts(self);
+        for (leaf, was) in before {
+            let is = after.get(&leaf).copied().unwrap_or_default();
             for i in 0..self.wires.len() {
                 let wire = &self.wires[i];
-                if wire.leaf == leaf && !wire.follows() && wire.phase != Phase::Tapped {
+                let gone = match wire.holds_a_value() {
+                    true => was[2] && !is[2],
+                    false if was[0] => !is[0],
+                    false => was[1] && !is[1],
+                };
+                if gone && wire.leaf == leaf && !wire.follows() && wire.phase != Phase::Tapped {
                     self.break_off(i);
                 }
             }
         }
         self.break_chords(true);
-        let all: Vec<Leaf> = self.heard_of().into_iter().collect();
+        let all: BTreeSet<Leaf> = self.wires.iter().map(|w| w.leaf).collect();
         all.into_iter().for_each(|leaf| self.grade(leaf));
-        self.follow();
         self.settle();
+        self.follow();
     }
 
     /// Time goes by: holds begin when they are due.

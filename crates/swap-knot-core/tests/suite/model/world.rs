@@ -278,6 +278,8 @@ pub enum Move {
     Rebind(usize, Option<usize>),
     /// The same sheet with its actions in the other order.
     Swap,
+    /// The game spends an action.
+    Spend(usize),
 }
 
 const KEYS: [Place; 5] = [
@@ -317,6 +319,7 @@ impl Move {
                 .prop_shuffle()
                 .prop_map(Move::Situations),
             2 => (any::<usize>(), proptest::option::of(any::<usize>())).prop_map(|(c, k)| Move::Rebind(c, k)),
+            1 => any::<usize>().prop_map(Move::Spend),
             1 => Just(Move::Swap),
         ]
     }
@@ -560,6 +563,12 @@ impl Played {
                 });
                 self.profile.set(&sheet, default.cell, Some(chord));
                 self.set_rig();
+            }
+            Move::Spend(nth) => {
+                let sheet = self.seat().rig().sheet().clone();
+                let (id, action) = sheet.actions().nth(nth % sheet.actions().len()).unwrap();
+                self.seat_mut().spend(id);
+                self.model.spend(&action.name);
             }
             Move::Swap => {
                 self.forgot = true;

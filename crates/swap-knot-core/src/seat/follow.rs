@@ -1,0 +1,351 @@
+//! Values follow what is held: keys, sticks, triggers and axes that work a line, plane, space or pull.
+//!
+//! Answers whether a wire that follows has its value now, by what is held now and never by the order in which
+//! that came: its input is away from rest, the rest of its chord is held, no longer chord has it, and it is
+//! not silent. What begins by pressing is in `work`.
+
+use super::state::{Phase, State};
+use super::work::toggles;
+use super::{Cause, Outcome};
+use crate::book::is_beyond;
+use crate::input::{Control, MAX_HELD};
+use crate::rig::{Part, Wire, Wiring};
+use crate::sheet::DeadZoneForm;
+
+/// A press that belongs to the chord that it worked, until it is up.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct Owned {
+    pub(super) control: Control,
+    /// What that chord holds, in its order; beyond that there is no control.
+    pub(super) parts: [[Control; 2]; MAX_HELD],
+}
+
+impl State {
+    /// Has what follows some controls follow them, which one event moved together.
+    pub(super) fn follow(&mut self, wiring: &Wiring, controls: impl Iterator<Item = Control>) {
+        let mut ending = std::mem::take(&mut self.ending);
+        for control in controls {
+            let wires = wiring.completed_by(control);
+            if !wires.is_empty() {
+                if self.trail.is_kept() {
+                    self.tell_rest(wiring, control);
+                }
+                // Otherwise all of them come at once.
+                if !self.stirred {
+                    self.settle_wires(wiring, control, wires, &mut ending);
+                }
+            }
+        }
+        self.end_following(wiring, ending);
+    }
+
+    /// The same for all that follow how far something is in, where what else is held or live changed.
+    pub(super) fn settle_values(&mut self, wiring: &Wiring) {
+        self.stirred = false;
+        let mut ending = std::mem::take(&mut self.ending);
+        for wires in wiring.levels.chunk_by(|a, b| {
+            let control = |i: &u16| wiring.wires[usize::from(*i)].control;
+            control(a) == control(b)
+        }) {
+            let control = wiring.wires[usize::from(wires[0])].control;
+            self.settle_wires(wiring, control, wires, &mut ending);
+        }
+        self.end_following(wiring, ending);
+    }
+
+    fn settle_wires(
+        &mut self,
+        wiring: &Wiring,
+        control: Control,
+        wires: &[u16],
+        ending: &mut Vec<(u16, Cause)>,
+    ) {
+        let level = self.held.level(control);
+        let mut longest = None;
+        for &index in wires {
+            let wire = &wiring.wires[usize::from(index)];
+            if !wire.analog {
+                continue;
+            }
+            let is_in = is_away(wiring, wire, level);
+            let state = &mut self.wires[usize::from(index)];
+            let leaving = is_in && !state.away;
+            state.away = is_in;
+            state.waits &= is_in;
+            let (is_on, waits) = (state.phase == Phase::On, state.waits);
+            let works = is_in && !waits && self.live[usize::from(index)] && {
+                let longest = *longest.get_or_insert_with(|| self.longest_held(wiring, control));
+                wire.held_len >= longest && self.is_kept(wiring, index)
+            };
+            if is_on {
+                self.mark_dirty(wire.action);
+            }
+            match (is_on, works) {
+                (true, false) => ending.push((index, self.cause_of_end(is_in))),
+                // What begins does so before anything ends, so that an action goes on while a stick swings
+                // from one of its arms to another.
+                (false, true) => self.begin_to_follow(wiring, index),
+                (false, false) if leaving => self.tell_why_not(wiring, index, wire),
+                _ => {}
+            }
+        }
+    }
+
+    /// Why something ends that follows: a greater reason is behind it all, or its input rests, or what
+    /// is left of its chord is not enough.
+    fn cause_of_end(&self, is_in: bool) -> Cause {
+        match self.cause {
+            Cause::LetGo if is_in => Cause::ChordBroken,
+            outer => outer,
+        }
+    }
+
+    fn end_following(&mut self, wiring: &Wiring, mut ending: Vec<(u16, Cause)>) {
+        for (index, cause) in ending.drain(..) {
+            let outer = std::mem::replace(&mut self.cause, cause);
+            self.wires[usize::from(index)].phase = Phase::Idle;
+            self.turn_off(wiring, index);
+            self.end_latches(wiring, &wiring.wires[usize::from(index)]);
+            self.cause = outer;
+        }
+        self.ending = ending;
+        if !self.taken.is_empty() || !self.owned.is_empty() {
+            self.forget_rested();
+        }
+    }
+
+    fn begin_to_follow(&mut self, wiring: &Wiring, index: u16) {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.held_len > 0 {
+            self.use_up_held(wiring, wire);
+        }
+        let state = &mut self.wires[usize::from(index)];
+        state.phase = Phase::On;
+        state.since = self.now;
+        self.work(wiring, index);
+        self.mark_dirty(wire.action);
+    }
+
+    /// Whether the chord of a wire is held, whoever had its parts before, and its own input is its.
+    fn is_kept(&self, wiring: &Wiring, index: u16) -> bool {
+        let wire = &wiring.wires[usize::from(index)];
+        (wire.held_len == 0 || self.holds(wiring, wire))
+            && (!wire.strict || self.other_modifier(wiring, wire).is_none())
+            && (self.owned.is_empty() || !self.is_anothers(wiring, wire))
+    }
+
+    /// How many inputs the longest chord holds that has a control, or what moves with it, for itself.
+    fn longest_held(&self, wiring: &Wiring, control: Control) -> u8 {
+        if !wiring
+            .routes
+            .get(control.index())
+            .is_some_and(|r| r.chorded)
+        {
+            return 0;
+        }
+        let has_it = |c: Control| {
+            let mut wires = wiring.completed_by(c).iter();
+            wires
+                .find(|&&i| self.has_its_control(wiring, i))
+                .map_or(0, |&i| wiring.wires[usize::from(i)].held_len)
+        };
+        let (first, count) = control.relatives();
+        let relatives = (first.0..first.0 + count).map(Control);
+        let moved = relatives.filter(|&c| self.held.is_worked(c));
+        moved.chain([control]).map(has_it).max().unwrap_or(0)
+    }
+
+    /// Whether a chord keeps its control from shorter ones: it follows it too, is on by it, or may still
+    /// begin by it.
+    fn has_its_control(&self, wiring: &Wiring, index: u16) -> bool {
+        let (wire, state) = (
+            &wiring.wires[usize::from(index)],
+            &self.wires[usize::from(index)],
+        );
+        self.is_ready(wiring, index, wire)
+            && (wire.analog
+                || matches!(state.phase, Phase::On | Phase::Pending)
+                || !wire.together
+                    && !self.held.is_spent(wire.control)
+                    && match wire.grade {
+                        0.0 => !self.held.is_down_anywhere(wire.control),
+                        _ => !state.away,
+                    })
+    }
+
+    /// Whether the press of a wire's control, or of what moves with it, belongs to another chord.
+    fn is_anothers(&self, wiring: &Wiring, wire: &Wire) -> bool {
+        let (first, count) = wire.control.relatives();
+        let own = parts_of(wiring.held_of(wire));
+        let about = |owned: &&Owned| {
+            let same = owned.control == wire.control
+                || (first.0..first.0 + count).contains(&owned.control.0);
+            same && self.held.is_down_anywhere(owned.control)
+        };
+        let mut owned = self.owned.iter().filter(about).peekable();
+        owned.peek().is_some() && owned.all(|owned| owned.parts != own)
+    }
+
+    /// A chord was worked by a press, which belongs to it from here on.
+    pub(super) fn own(&mut self, wiring: &Wiring, wire: &Wire) {
+        let owned = Owned {
+            control: wire.control,
+            parts: parts_of(wiring.held_of(wire)),
+        };
+        if !self.owned.contains(&owned) {
+            self.owned.push(owned);
+        }
+    }
+
+    /// Forgets what was said of controls that are at rest, or up.
+    #[cold]
+    pub(super) fn forget_rested(&mut self) {
+        let held = &self.held;
+        self.taken.retain(|(control, _)| held.is_spent(*control));
+        self.owned
+            .retain(|owned| held.is_down_anywhere(owned.control));
+    }
+
+    /// Situations, the rig or the devices changed: what is held already is taken up by what has a value
+    /// now, and by presses that resume.
+    ///
+    /// `before` says which wires were live before; of none given nothing but what is held changed.
+    #[cold]
+    pub(super) fn take_up(&mut self, wiring: &Wiring, before: Option<&[bool]>) {
+        self.note_waits(wiring, before);
+        for (index, wire) in wiring.wires.iter().enumerate() {
+            let resumes = wiring.actions[usize::from(wire.action)].resumes;
+            if !resumes || !self.may_be_taken_up(index, before) {
+                continue;
+            }
+            let index = index as u16;
+            if wire.control == Control::NONE {
+                self.take_up_driven(wiring, index);
+            } else if !wire.analog && wire.manner.gesture().is_press() {
+                let goes_on = match follows(wiring, wire) {
+                    true => self.is_in(wiring, index),
+                    false => before.is_some() && self.may_resume(wiring, index),
+                };
+                if goes_on
+                    && self.came_in_order(wiring, wire)
+                    && self.is_kept(wiring, index)
+                    && wire.held_len >= self.longest_held(wiring, wire.control)
+                {
+                    self.begin(wiring, index, wire);
+                }
+            }
+        }
+        self.drop_unheld(wiring);
+        self.settle_values(wiring);
+    }
+
+    fn may_be_taken_up(&self, wire: usize, before: Option<&[bool]>) -> bool {
+        let was_live = before.is_some_and(|before| before[wire]);
+        self.live[wire] && !was_live && self.wires[wire].phase == Phase::Idle
+    }
+
+    /// What does not resume waits until what works it has been at rest.
+    pub(super) fn note_waits(&mut self, wiring: &Wiring, before: Option<&[bool]>) {
+        for &index in &wiring.levels {
+            let (wire, at) = (&wiring.wires[usize::from(index)], usize::from(index));
+            let resumes = wiring.actions[usize::from(wire.action)].resumes;
+            if !resumes && self.may_be_taken_up(at, before) {
+                // What was held for it already when a device came has nothing to do with that.
+                let is_news = before.is_some() || !self.wires[at].away;
+                let waits = self.is_in(wiring, index) && (is_news || self.wires[at].waits);
+                if waits && !self.wires[at].waits {
+                    self.tell(wiring, wire.control, Some(index), Outcome::Spent);
+                }
+                self.wires[at].waits = waits;
+            }
+        }
+    }
+
+    /// Whether a press that resumes may go on by what is down: unless that worked something else, or
+    /// is spent.
+    fn may_resume(&mut self, wiring: &Wiring, index: u16) -> bool {
+        let wire = &wiring.wires[usize::from(index)];
+        let (first, count) = wire.control.relatives();
+        let mut own = false;
+        for &(taken, by) in &self.taken {
+            if taken == wire.control || (first.0..first.0 + count).contains(&taken.0) {
+                if by != wire.action {
+                    return false;
+                }
+                own = true;
+            }
+        }
+        if own {
+            self.held.unspend(wire.control);
+            self.taken.retain(|(taken, _)| *taken != wire.control);
+        }
+        self.held.is_down(wire.control) && self.held.fresh_level(wire.control)[0] >= wire.grade
+    }
+
+    /// Whether the parts of a chord went down before what completes it.
+    fn came_in_order(&self, wiring: &Wiring, wire: &Wire) -> bool {
+        let when = |c: Control| self.pressed_at.get(c.index()).copied().unwrap_or_default();
+        let completed = when(wire.control);
+        let in_order = |part: &[Control; 2]| {
+            part.iter().any(|&c| {
+                let was_down = self.held.is_held(c) && when(c) <= completed;
+                was_down || self.is_latched(wiring, wire, c)
+            })
+        };
+        wiring.held_of(wire).iter().all(in_order)
+    }
+
+    /// Keys and buttons that are followed and have no value any more end, and so does what a longer
+    /// chord has taken up.
+    pub(super) fn drop_unheld(&mut self, wiring: &Wiring) {
+        for index in 0..wiring.wires.len() as u16 {
+            self.drop_if_unheld(wiring, index);
+        }
+    }
+
+    pub(super) fn drop_if_unheld(&mut self, wiring: &Wiring, index: u16) {
+        let wire = &wiring.wires[usize::from(index)];
+        let is_on = self.wires[usize::from(index)].phase == Phase::On;
+        if !is_on || wire.control == Control::NONE || wire.analog || !follows(wiring, wire) {
+            return;
+        }
+        if !self.held.is_followed(wire.control) || self.is_anothers(wiring, wire) {
+            self.break_off(wiring, index);
+        }
+    }
+
+    /// Whether a wire's control is away from its rest, and far enough in where that has a grade.
+    pub(super) fn is_in(&self, wiring: &Wiring, index: u16) -> bool {
+        let wire = &wiring.wires[usize::from(index)];
+        if wire.control == Control::NONE {
+            return self.wires[usize::from(index)].driven > 0.0;
+        }
+        let raw = self.held.level(wire.control);
+        match wire.analog {
+            true => is_away(wiring, wire, raw),
+            false => self.held.is_followed(wire.control) && raw[0].abs() >= wire.grade,
+        }
+    }
+}
+
+/// What a chord holds, for as many as a chord may hold.
+fn parts_of(held: &[[Control; 2]]) -> [[Control; 2]; MAX_HELD] {
+    std::array::from_fn(|n| held.get(n).copied().unwrap_or([Control::NONE; 2]))
+}
+
+/// Whether a wire has the value of what is held, rather than beginning by a press: a key or button for an
+/// arm or pull that it does not toggle, and whatever says how far it is in.
+pub(super) fn follows(wiring: &Wiring, wire: &Wire) -> bool {
+    wire.analog
+        || wire.part != Part::Switch
+            && wire.manner.gesture().is_press()
+            && !wire.together
+            && !toggles(wiring, wire)
+}
+
+/// Whether a wire's control that is so far in is away from the rest that the wire's feel gives it.
+#[inline]
+pub(super) fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
+    let zone = &wiring.feel(wire).dead_zone;
+    is_beyond(at, zone.inner, zone.form == DeadZoneForm::Axis)
+}
