@@ -49,6 +49,11 @@ impl Writer<'_> {
         self.number((ago.wrapping_shl(1) ^ (ago >> 63)) as u64);
     }
 
+    pub(crate) fn text(&mut self, text: &str) {
+        self.number(text.len() as u64);
+        self.out.extend(text.bytes());
+    }
+
     /// A number that lies shortly before another one.
     pub(crate) fn before(&mut self, n: u32, latest: u32) {
         self.number(u64::from(latest.wrapping_sub(n)));
@@ -89,6 +94,13 @@ impl Reader<'_> {
             }
         }
         Err(Garbled)
+    }
+
+    pub(crate) fn text(&mut self) -> Result<&str, Garbled> {
+        let len = self.up_to(self.left.len())?;
+        let (text, left) = self.left.split_at_checked(len).ok_or(Garbled)?;
+        self.left = left;
+        std::str::from_utf8(text).map_err(|_| Garbled)
     }
 
     /// A number that is at most so high.

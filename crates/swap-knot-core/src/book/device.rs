@@ -118,6 +118,12 @@ impl Device {
         (self.muted[word] | self.unheard[word]) & bit != 0
     }
 
+    /// Whether nothing of it is down, spent, or away from the middle.
+    pub(super) fn is_at_rest(&self) -> bool {
+        let none = |bits: &[u64]| bits.iter().all(|word| *word == 0);
+        none(&self.down) && none(&self.spent) && self.levels.iter().all(|l| *l == [0.0; 2])
+    }
+
     /// Every set of bits, one bit a control each.
     pub(super) fn bits(&mut self) -> [&mut Vec<u64>; 4] {
         [

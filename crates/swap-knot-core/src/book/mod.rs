@@ -26,6 +26,8 @@ use crate::sheet::LOOSE;
 
 /// From here on a trigger, half axis or button that delivers a number counts as down.
 const DOWN_AT: f32 = 0.5;
+/// From so many devices on one of which nothing is held makes room for the next.
+const MANY_DEVICES: usize = 64;
 /// For how many numbers of devices their slots are guessed.
 const GUESSES: usize = 16;
 /// The most touch names that are followed besides those that a rig knows.
@@ -336,8 +338,13 @@ impl Held {
     }
 
     fn new_slot(&mut self, id: DeviceId) -> usize {
-        if let Some(at) = self.devices.iter().position(|d| d.id.is_none()) {
-            self.devices[at].id = Some(id);
+        let is_crowded = self.devices.len() >= MANY_DEVICES;
+        let is_free = |d: &Device| d.id.is_none() || is_crowded && d.is_at_rest();
+        if let Some(at) = self.devices.iter().position(is_free) {
+            self.end_glides();
+            let device = &mut self.devices[at];
+            device.id = Some(id);
+            device.wheel = [0.0; 2];
             return at;
         }
         self.devices.push(Device::new(id, self.count.len()));
@@ -521,15 +528,15 @@ impl Held {
         self.has_unheard = self.devices.iter().any(|d| any(&d.unheard));
     }
 
-    /// A device is heard of again: what it has held meanwhile has its value back. Answers whether there
-    /// was anything.
+    /// Whether anything was not heard of again since it was lost.
     #[inline]
-    pub(crate) fn hear(&mut self, event: &Event) -> bool {
-        self.has_unheard && self.hear_again(event)
+    pub(crate) fn has_unheard(&self) -> bool {
+        self.has_unheard
     }
 
-    #[cold]
-    fn hear_again(&mut self, event: &Event) -> bool {
+    /// A device is heard of again: what it has held meanwhile has its value back. Answers whether there
+    /// was anything.
+    pub(crate) fn hear(&mut self, event: &Event) -> bool {
         let id = event.device;
         let Some(device) = self.devices.iter_mut().find(|d| d.id == Some(id)) else {
             return false;

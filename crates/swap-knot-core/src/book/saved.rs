@@ -42,9 +42,7 @@ impl Held {
         let strange = &self.touch[self.named_touch..];
         to.number(strange.len() as u64);
         for name in strange {
-            let name = name.as_str();
-            to.number(name.len() as u64);
-            to.out.extend(name.bytes());
+            to.text(name.as_str());
         }
         to.number(self.devices.len() as u64);
         for device in &self.devices {
@@ -66,11 +64,7 @@ impl Held {
         self.end_glides();
         self.touch.truncate(self.named_touch);
         for _ in 0..from.up_to(MAX_STRANGE_TOUCH)? {
-            let len = from.up_to(from.left.len())?;
-            let (name, left) = from.left.split_at_checked(len).ok_or(Garbled)?;
-            from.left = left;
-            let name = std::str::from_utf8(name).map_err(|_| Garbled)?;
-            self.touch.push(name.parse().map_err(|_| Garbled)?);
+            self.touch.push(from.text()?.parse().map_err(|_| Garbled)?);
         }
         let controls = Control::FIXED + self.touch.len();
         self.rest.resize(controls, super::Rest::default());

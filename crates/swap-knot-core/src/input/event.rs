@@ -224,8 +224,9 @@ pub enum EventKind {
     /// The device was unplugged: whatever it held is broken off.
     Unplugged,
     /// The game does not hear the device any more, since another window has it or the player is
-    /// away: what is held on it is broken off, and counts again once it has been at rest. With
-    /// [`DeviceId::ALL`] it is about every device.
+    /// away: what is held on it is broken off, and begins nothing until it has been at rest; values
+    /// go on with the next event of the device. What the system tells nothing of any more is told as let
+    /// go behind it. With [`DeviceId::ALL`] it is about every device.
     FocusLost,
 }
 

@@ -17,6 +17,9 @@ use crate::sheet::{
 /// The most wires a rig has, so that small numbers do for all of them.
 const MAX_WIRES: usize = u16::MAX as usize;
 
+/// The most names of touch inputs that a rig tells apart, with room for those that it does not know.
+const MAX_TOUCH: usize = (u16::MAX as usize - Control::FIXED) / 2;
+
 /// The most wires of one binding.
 const MOST_OF_ONE: usize = 2 * (MAX_HELD + 1);
 
@@ -182,6 +185,8 @@ pub(crate) struct Wiring {
     /// For each control, what counts as its rest.
     pub(crate) rest: Vec<Rest>,
     silences: Silences,
+    /// For each situation the wires that are live by it, or that it covers or silences.
+    concerned: Vec<Vec<u16>>,
 }
 
 /// For each wire and situation, what the situation does to it, one bit each.
@@ -231,6 +236,12 @@ impl Wiring {
         &self.touched[start..start + usize::from(route.held_in)]
     }
 
+    /// The wires that are live by a situation, or that it covers or silences.
+    pub(crate) fn concerned(&self, situation: SituationId) -> &[u16] {
+        let found = self.concerned.get(situation.index());
+        found.map_or(&[], Vec::as_slice)
+    }
+
     /// What a situation does to a wire.
     pub(crate) fn silenced(&self, wire: u16, by: SituationId) -> Silenced {
         self.silences.get(wire, by)
@@ -270,7 +281,10 @@ pub(super) fn wire(
     for (at, bound) in bindings.iter().enumerate() {
         match bound.in_hand(resolver) {
             // One wire for each side of a modifier, and one for each order of a chord.
-            Ok(_) if maker.out.wires.len() + MOST_OF_ONE > most => {
+            Ok(_)
+                if maker.out.wires.len() + MOST_OF_ONE > most
+                    || maker.out.touch_names.len() + MAX_HELD + 1 > MAX_TOUCH =>
+            {
                 notes.push(RigNote::TooMany { cell: bound.cell });
                 in_hand.push(None);
             }
@@ -304,7 +318,20 @@ pub(super) fn wire(
         _ => None,
     };
     out.silences = silences(sheet, bindings, &in_hand, &out);
+    out.concerned = (sheet.situations())
+        .map(|(id, _)| concerned(sheet, &out, id))
+        .collect();
     out
+}
+
+/// The wires whose liveness a situation has a say in.
+fn concerned(sheet: &Sheet, w: &Wiring, situation: SituationId) -> Vec<u16> {
+    let has_a_say = |index: &u16| {
+        let action = sheet.action_id(usize::from(w.wires[usize::from(*index)].action));
+        let on_it = w.silenced(*index, situation);
+        on_it.covered || on_it.typed || sheet.declared(action).situations.contains(&situation)
+    };
+    (0..w.wires.len() as u16).filter(has_a_say).collect()
 }
 
 fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
@@ -331,6 +358,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         silent: Vec::new(),
         rest: Vec::new(),
         silences: Silences::default(),
+        concerned: Vec::new(),
     };
     for (id, action) in sheet.actions() {
         let port = w.port_action.len() as u16;

@@ -2,7 +2,7 @@
 
 use super::follow::follows;
 use super::state::{Phase, State};
-use super::{Edge, Outcome};
+use super::{Cause, Edge, Outcome};
 use crate::book::Change;
 use crate::input::{Control, DeviceId, DeviceKind};
 use crate::rig::{Lone, LoneHow, Wiring};
@@ -125,7 +125,10 @@ impl State {
             state.until = if down { state.until } else { self.now };
             state.cause = if down { state.cause } else { self.cause };
             state.counted.begun = state.counted.begun.wrapping_add(u32::from(down));
+            let is_let_go = !down & (self.cause == Cause::LetGo);
+            state.let_go = if is_let_go { frame } else { state.let_go };
             state.counted.ended = state.counted.ended.wrapping_add(u32::from(!down));
+            state.counted.let_go = state.counted.let_go.wrapping_add(u32::from(is_let_go));
             self.note(action, None, if down { Edge::Began } else { Edge::Ended });
         }
     }

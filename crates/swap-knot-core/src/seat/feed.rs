@@ -7,7 +7,7 @@ use super::{Cause, Outcome};
 use crate::book::{Change, Held, notched};
 use crate::input::{
     Control, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, PadButton, Place, Sign,
-    Stick, amount, distance,
+    Stick, Time, amount, distance,
 };
 use crate::rig::Wiring;
 
@@ -38,11 +38,8 @@ impl State {
         // A rate goes by every single movement of a stick.
         let no_rates = wiring.rates.is_empty();
         for event in events {
-            if self.held.hear(event) {
-                self.note_waits(wiring, None);
-                self.stirred = true;
-                self.feed(wiring, event);
-                self.take_up(wiring, None);
+            if event.at < self.now || self.held.has_unheard() {
+                self.feed_odd(wiring, event);
             } else if let EventKind::Key { place, down, .. } = event.what {
                 self.key(wiring, event, place, down);
             } else if !(no_rates && self.feed_quick(event)) {
@@ -52,6 +49,40 @@ impl State {
         if let Some(last) = events.last() {
             self.advance(wiring, last.at);
         }
+    }
+
+    /// An event that comes late, or of a device that is heard of again.
+    #[cold]
+    fn feed_odd(&mut self, wiring: &Wiring, event: &Event) {
+        self.at_its_time(wiring, event.at, |state| {
+            let is_heard = state.held.hear(event);
+            if is_heard {
+                state.note_waits(wiring, None);
+                state.stirred = true;
+            }
+            state.feed(wiring, event);
+            if is_heard {
+                state.take_up(wiring, None);
+            }
+        });
+    }
+
+    /// Judges something with its own time, also when that is over already: it keeps its stamp, and what
+    /// was told stays as it was.
+    pub(super) fn at_its_time(
+        &mut self,
+        wiring: &Wiring,
+        at: Time,
+        judge: impl FnOnce(&mut State),
+    ) {
+        let reached = self.now;
+        if at >= reached {
+            return judge(self);
+        }
+        self.now = at;
+        judge(self);
+        self.now = at;
+        self.advance(wiring, reached);
     }
 
     /// Takes in what most events do: a movement of which only the sum counts, or where it ends, so that

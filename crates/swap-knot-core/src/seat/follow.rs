@@ -209,55 +209,80 @@ impl State {
     /// Situations, the rig or the devices changed: what is held already is taken up by what has a value
     /// now, and by presses that resume.
     ///
-    /// `before` says which wires were live before; of none given nothing but what is held changed.
+    /// `woken` are the wires that became live; of none given nothing but what is held changed.
     #[cold]
-    pub(super) fn take_up(&mut self, wiring: &Wiring, before: Option<&[bool]>) {
-        self.note_waits(wiring, before);
-        for (index, wire) in wiring.wires.iter().enumerate() {
-            let resumes = wiring.actions[usize::from(wire.action)].resumes;
-            if !resumes || !self.may_be_taken_up(index, before) {
-                continue;
-            }
-            let index = index as u16;
-            if wire.control == Control::NONE {
-                self.take_up_driven(wiring, index);
-            } else if !wire.analog && wire.manner.gesture().is_press() {
-                let goes_on = match follows(wiring, wire) {
-                    true => self.is_in(wiring, index),
-                    false => before.is_some() && self.may_resume(wiring, index),
-                };
-                if goes_on
-                    && self.came_in_order(wiring, wire)
-                    && self.is_kept(wiring, index)
-                    && wire.held_len >= self.longest_held(wiring, wire.control)
-                {
-                    self.begin(wiring, index, wire);
+    pub(super) fn take_up(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
+        self.note_waits(wiring, woken);
+        match woken {
+            Some(woken) => {
+                for &index in woken {
+                    self.take_up_wire(wiring, index, true);
+                }
+                for at in 0..self.owned.len() {
+                    let control = self.owned[at].control;
+                    let (first, count) = control.relatives();
+                    let all = (first.0..first.0 + count).map(Control).chain([control]);
+                    for &index in all.flat_map(|c| wiring.completed_by(c)) {
+                        self.drop_if_unheld(wiring, index);
+                    }
                 }
             }
+            None => {
+                for index in 0..wiring.wires.len() as u16 {
+                    self.take_up_wire(wiring, index, false);
+                }
+                self.drop_unheld(wiring);
+            }
         }
-        self.drop_unheld(wiring);
         self.settle_values(wiring);
     }
 
-    fn may_be_taken_up(&self, wire: usize, before: Option<&[bool]>) -> bool {
-        let was_live = before.is_some_and(|before| before[wire]);
-        self.live[wire] && !was_live && self.wires[wire].phase == Phase::Idle
+    fn take_up_wire(&mut self, wiring: &Wiring, index: u16, is_woken: bool) {
+        let wire = &wiring.wires[usize::from(index)];
+        let resumes = wiring.actions[usize::from(wire.action)].resumes;
+        if !resumes || !self.may_be_taken_up(index) {
+            return;
+        }
+        if wire.control == Control::NONE {
+            return self.take_up_driven(wiring, index);
+        }
+        if wire.analog || !wire.manner.gesture().is_press() {
+            return;
+        }
+        let goes_on = match follows(wiring, wire) {
+            true => self.is_in(wiring, index),
+            false => is_woken && self.may_resume(wiring, index),
+        };
+        if goes_on
+            && self.came_in_order(wiring, wire)
+            && self.is_kept(wiring, index)
+            && wire.held_len >= self.longest_held(wiring, wire.control)
+        {
+            self.begin(wiring, index, wire);
+        }
+    }
+
+    fn may_be_taken_up(&self, wire: u16) -> bool {
+        let wire = usize::from(wire);
+        self.live[wire] && self.wires[wire].phase == Phase::Idle
     }
 
     /// What does not resume waits until what works it has been at rest.
-    pub(super) fn note_waits(&mut self, wiring: &Wiring, before: Option<&[bool]>) {
-        for &index in &wiring.levels {
+    pub(super) fn note_waits(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
+        for &index in woken.unwrap_or(&wiring.levels) {
             let (wire, at) = (&wiring.wires[usize::from(index)], usize::from(index));
             let resumes = wiring.actions[usize::from(wire.action)].resumes;
-            if !resumes && self.may_be_taken_up(at, before) {
-                // What was held for it already when a device came has nothing to do with that.
-                let is_news = before.is_some() || !self.wires[at].away;
-                let waits = self.is_in(wiring, index) && (is_news || self.wires[at].waits);
-                if waits && !self.wires[at].waits {
-                    self.tell(wiring, wire.control, Some(index), Outcome::Spent);
-                }
-                self.wires[at].waits = waits;
+            let is_level = wire.analog && wire.control != Control::NONE;
+            if resumes || !is_level || !self.may_be_taken_up(index) {
+                continue;
             }
+            // What was held for it already when a device came has nothing to do with that.
+            let is_news = woken.is_some() || !self.wires[at].away;
+            let waits = self.is_in(wiring, index) && (is_news || self.wires[at].waits);
+            if waits && !self.wires[at].waits {
+                self.tell(wiring, wire.control, Some(index), Outcome::Spent);
+            }
+            self.wires[at].waits = waits;
         }
     }
 

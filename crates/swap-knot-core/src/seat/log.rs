@@ -123,17 +123,8 @@ impl<T> Log<T> {
         self.entries.iter().skip(skip)
     }
 
-    /// Has everything told in the names of another sheet; what is gone there is dropped.
-    pub(super) fn rename(&mut self, told: impl Fn(&T) -> Option<T>) {
-        let (from, to) = self.frame;
-        let kept = |entries: &[T]| entries.iter().filter_map(&told).collect::<Vec<_>>();
-        let parts = [
-            kept(&self.entries[..from]),
-            kept(&self.entries[from..to]),
-            kept(&self.entries[to..]),
-        ];
-        self.frame = (parts[0].len(), parts[0].len() + parts[1].len());
-        self.entries.clear();
-        self.entries.extend(parts.into_iter().flatten());
+    /// Has everything told in the names of another sheet.
+    pub(super) fn rename(&mut self, told: impl FnMut(&mut T)) {
+        self.entries.iter_mut().for_each(told);
     }
 }

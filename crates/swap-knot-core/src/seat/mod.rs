@@ -83,6 +83,8 @@ pub struct Seat {
     queue: queue::Queue,
     asked: asked::Asked,
     recorder: Option<Box<record::Recorder>>,
+    /// The last changes of the order of rows, for paces that read before them.
+    renumbered: Vec<rewire::Renumbered>,
 }
 
 /// Whether an action began or ended.
@@ -121,7 +123,7 @@ pub enum Cause {
 pub struct Happened {
     /// When.
     pub at: Time,
-    /// The action.
+    /// The action; of one that another sheet does not have any more the id that it had.
     pub action: ActionId,
     /// The arm, if it is an arm that began or ended rather than the whole action.
     pub arm: Option<Arm>,
@@ -150,7 +152,7 @@ impl Seat {
         let first = rig.sheet().first_situation();
         state.stack.extend(first);
         state.log = log::Log::new();
-        state.refresh_live(&rig);
+        state.refresh_all(&rig);
         let asked = asked::Asked::new(rig.sheet().actions().len());
         let queue = queue::Queue::new();
         Seat {
@@ -159,6 +161,7 @@ impl Seat {
             queue,
             asked,
             recorder: None,
+            renumbered: Vec::new(),
         }
     }
 
@@ -174,7 +177,11 @@ impl Seat {
     /// for it stays silent until it has been at rest. Edges and motion of this frame are still told.
     pub fn set_rig(&mut self, rig: Rig) {
         if rig != self.rig {
-            self.state.rewire(&self.rig, &rig);
+            if let Some(change) = self.state.rewire(&self.rig, &rig) {
+                let too_many = (self.renumbered.len() + 1).saturating_sub(rewire::RENUMBERED);
+                self.renumbered.drain(..too_many);
+                self.renumbered.push(change);
+            }
             self.queue.rename(&self.rig, &rig);
             let same = self.rig.sheet().stamp() == rig.sheet().stamp();
             if !same {

@@ -5,7 +5,7 @@ use std::time::Duration;
 use super::log::Log;
 use super::query::Place;
 use super::state::State;
-use super::{Cause, Happened, Moved, Seat};
+use super::{Cause, Happened, Moved, Outcome, Seat};
 use crate::input::Time;
 use crate::rig::Wiring;
 use crate::sheet::{ActionRef, Arm, RowRef, Stamp};
@@ -70,7 +70,17 @@ struct Count {
 pub(super) struct RowCount {
     pub(super) begun: u32,
     pub(super) ended: u32,
+    /// Of those, how many times the player let go.
+    pub(super) let_go: u32,
     pub(super) gave_up: u32,
+}
+
+impl RowCount {
+    #[inline]
+    pub(super) fn end(&mut self, cause: Cause) {
+        self.ended = self.ended.wrapping_add(1);
+        self.let_go = self.let_go.wrapping_add(u32::from(cause == Cause::LetGo));
+    }
 }
 
 impl Count {
@@ -134,8 +144,9 @@ impl Pace {
 
     /// Reads the seat as it is now: what was judged since this pace read it last.
     ///
-    /// With a rig of a sheet with other actions or arms a pace begins anew; edges from before the
-    /// change are then told to nobody who has not read them.
+    /// Over another rig, also of another sheet, it goes on: what is there by the same name has its edges
+    /// told, and what is gone is told by [`Reading::happened`]. Only over more than a few such changes
+    /// between two readings it begins anew.
     pub fn read<'a>(&'a mut self, seat: &'a Seat) -> Reading<'a> {
         std::mem::swap(&mut self.from, &mut self.to);
         self.to.take(&seat.state, seat.rig.wiring());
@@ -150,15 +161,30 @@ impl Pace {
                     self.from.turned.resize(self.to.turned.len(), [0.0; 3]);
                     self.taken = vec![0; rows];
                 }
-                false => {
-                    self.from.clone_from(&self.to);
-                    self.taken = self.to.rows.iter().map(|r| r.begun).collect();
-                }
+                false => self.go_on(seat),
             }
             self.of = of;
         }
         self.missed = seat.state.log.missed(self.from.told);
         Reading { seat, pace: self }
+    }
+
+    /// The seat has its rows in another order than when it was read last.
+    fn go_on(&mut self, seat: &Seat) {
+        let mut of = self.of;
+        for change in &seat.renumbered {
+            if of == Some(change.from) {
+                change.carry(&mut self.from.rows, RowCount::default(), |c| &c.rows);
+                change.carry(&mut self.taken, 0, |c| &c.rows);
+                change.carry(&mut self.from.moved, [0.0; 3], |c| &c.actions);
+                change.carry(&mut self.from.turned, [0.0; 3], |c| &c.rates);
+                of = Some(change.to);
+            }
+        }
+        if of != Some((seat.state.stamp, seat.state.rows)) {
+            self.from.clone_from(&self.to);
+            self.taken = self.to.rows.iter().map(|r| r.begun).collect();
+        }
     }
 
     /// The last reading once more, for another part of the game; nothing that came since is in its
@@ -272,16 +298,24 @@ impl<'a> Reading<'a> {
     }
 
     /// Whether it went off since the last reading because the player let go, and not for another
-    /// [`Cause`]; of several ends the last one counts.
+    /// [`Cause`]; of several ends one is enough.
     pub fn was_let_go(&self, row: impl Into<RowRef>) -> bool {
-        let row = row.into();
-        self.went_up(row) && self.seat.last_end(row) == Some(Cause::LetGo)
+        let [from, to] = self.counts(row.into());
+        from.let_go != to.let_go
     }
 
     /// Whether a hold, tap or double tap of it was begun and came to nothing since the last reading.
     pub fn gave_up(&self, row: impl Into<RowRef>) -> bool {
         let [from, to] = self.counts(row.into());
         from.gave_up != to.gave_up
+    }
+
+    /// Why an attempt at it came to nothing since the last reading, see [`Seat::why_gave_up`]; none
+    /// where none did.
+    pub fn why_gave_up(&self, action: impl Into<ActionRef>) -> Option<Outcome> {
+        let action = action.into();
+        let gave_up = self.gave_up(RowRef::new(action, None));
+        gave_up.then(|| self.seat.why_gave_up(action)).flatten()
     }
 
     /// The value of a press, pull or line as of now; see [`Seat::value`].

@@ -1,16 +1,18 @@
 //! A saved state as few bytes.
 
+use super::driven::{Driven, How};
 use super::follow::Owned;
 use super::latch::Latch;
+use super::queue::{Odd, Queue};
 use super::saved::{RestoreError, SavedSeat};
 use super::shaping::Ramp;
-use super::state::{ActionState, Phase, PortState, State, WireState};
+use super::state::{ActionState, GaveUp, Phase, PortState, State, WireState};
 use super::turn::Turned;
-use super::{Cause, Edge, Happened, Seat};
+use super::{Cause, Edge, Happened, Seat, Trace, TraceEntry};
 use crate::book::{Garbled, Reader, Writer};
-use crate::input::{Control, DeviceId, DeviceKind, MAX_HELD, Time};
+use crate::input::{Control, DeviceId, DeviceKind, Event, EventKind, MAX_HELD, Time};
 use crate::rig::{Part, Rig, Wiring};
-use crate::sheet::{Arm, Begins, Gesture, SituationId};
+use crate::sheet::{ActionId, Arm, Begins, Gesture, SituationId};
 
 const CAUSES: [Cause; 7] = [
     Cause::LetGo,
@@ -21,6 +23,8 @@ const CAUSES: [Cause; 7] = [
     Cause::Situation,
     Cause::Spent,
 ];
+/// From here on why something gave up is what broke it off.
+const BROKEN: u64 = 4;
 const PHASES: [Phase; 4] = [Phase::Idle, Phase::Pending, Phase::On, Phase::Tapped];
 
 impl SavedSeat {
@@ -29,7 +33,7 @@ impl SavedSeat {
     pub const VERSION: u64 = 5;
 
     /// Writes the state behind what is in a buffer, in few bytes: to send it, or to keep it with a
-    /// saved game. What waits to be judged is not in it; save after a tick or an advance to now.
+    /// saved game. What waits to be judged is in it.
     ///
     /// ```
     /// # use swap_knot::play::SavedSeat;
@@ -50,6 +54,7 @@ impl SavedSeat {
         to.out.extend(self.rig.to_le_bytes());
         to.number(now.as_micros());
         self.state.write(&mut to);
+        self.waiting.write(&mut to);
     }
 
     /// Reads what [`SavedSeat::write`] wrote, on the same rig.
@@ -75,6 +80,7 @@ impl SavedSeat {
         let mut saved = SavedSeat::new(&Seat::new(rig.clone()));
         saved.state.now = from.now;
         saved.state.read(&mut from, rig)?;
+        saved.waiting = Queue::read(&mut from, rig)?;
         match from.left {
             [] => Ok(saved),
             _ => Err(RestoreError::Damaged),
@@ -162,7 +168,12 @@ impl State {
         to.number(happened.len() as u64);
         for what in happened {
             to.time(what.at);
-            to.number(what.action.index() as u64);
+            // 0 for one of a sheet that was played before.
+            to.number(
+                what.action
+                    .of(self.stamp)
+                    .map_or(0, |index| index as u64 + 1),
+            );
             to.number(what.arm.map_or(0, |arm| arm as u64 + 1));
             to.flag(what.edge == Edge::Began);
             to.number(what.cause as u64);
@@ -263,7 +274,7 @@ impl State {
         self.read_log(from, rig)?;
         self.read_kind(from)?;
         self.be_consistent(wiring)?;
-        self.refresh_live(rig);
+        self.refresh_all(rig);
         self.note_bases(wiring);
         Ok(())
     }
@@ -272,13 +283,16 @@ impl State {
         let sheet = rig.sheet();
         let before = from.number()?;
         let in_frame = from.small()? as usize;
-        let last_action = sheet.actions().len().checked_sub(1).ok_or(Garbled)?;
+        let actions = sheet.actions().len();
         // Each takes some bytes, so that there are no more than those that are left.
         let mut happened = Vec::new();
         for _ in 0..from.up_to(from.left.len())? {
             happened.push(Happened {
                 at: from.time()?,
-                action: sheet.action_id(from.up_to(last_action)?),
+                action: match from.up_to(actions)? {
+                    0 => ActionId::new(u16::MAX, sheet.stamp()),
+                    n => sheet.action_id(n - 1),
+                },
                 arm: match from.up_to(Arm::ALL.len())? {
                     0 => None,
                     n => Some(Arm::ALL[n - 1]),
@@ -361,6 +375,78 @@ impl State {
         } else {
             Err(Garbled)
         }
+    }
+}
+
+/// How something that waits is judged.
+const PLAYED: usize = 0;
+const OVERHEARD: usize = 1;
+const DRIVEN: usize = 2;
+
+impl Queue {
+    /// An event as a line of a trace, and what the game itself works by its numbers.
+    fn write(&self, to: &mut Writer<'_>) {
+        to.number(self.waiting().len() as u64);
+        for (event, odd) in self.waiting() {
+            // As it is judged: what is no number is at rest.
+            let line = |event: &Event| {
+                let what = event.what.in_range();
+                TraceEntry::Event(Event { what, ..*event }).to_string()
+            };
+            match odd {
+                None => {
+                    to.number(PLAYED as u64);
+                    to.text(&line(event));
+                }
+                Some(Odd::Overheard) => {
+                    to.number(OVERHEARD as u64);
+                    to.text(&line(event));
+                }
+                Some(Odd::Driven(Driven { action, how })) => {
+                    to.number(DRIVEN as u64);
+                    to.time(event.at);
+                    to.number(action.index() as u64);
+                    let (which, far) = match *how {
+                        How::Row(None, far) => (0, [far, 0.0, 0.0]),
+                        How::To(to) => (1, to),
+                        How::By(by) => (2, by),
+                        How::Row(Some(arm), far) => (3 + arm as u64, [far, 0.0, 0.0]),
+                    };
+                    to.number(which);
+                    far.iter().for_each(|v| to.float(*v));
+                }
+            }
+        }
+    }
+
+    fn read(from: &mut Reader<'_>, rig: &Rig) -> Result<Queue, Garbled> {
+        let mut queue = Queue::new();
+        for _ in 0..from.up_to(from.left.len())? {
+            let how = from.up_to(DRIVEN)?;
+            if how != DRIVEN {
+                let line: Trace = from.text()?.parse().map_err(|_| Garbled)?;
+                let [TraceEntry::Event(event)] = line.entries() else {
+                    return Err(Garbled);
+                };
+                queue.wait(event, (how == OVERHEARD).then_some(Odd::Overheard));
+                continue;
+            }
+            let at = from.time()?;
+            let last = rig.sheet().actions().len().checked_sub(1);
+            let action = rig.sheet().action_id(from.up_to(last.ok_or(Garbled)?)?);
+            let which = from.up_to(2 + Arm::ALL.len())?;
+            let far = [from.float()?, from.float()?, from.float()?];
+            let how = match which {
+                0 => How::Row(None, far[0]),
+                1 => How::To(far),
+                2 => How::By(far),
+                n => How::Row(Some(Arm::ALL[n - 3]), far[0]),
+            };
+            let (device, what) = (DeviceId::ALL, EventKind::FocusLost);
+            let event = Event { at, device, what };
+            queue.wait(&event, Some(Odd::Driven(Driven { action, how })));
+        }
+        Ok(queue)
     }
 }
 
@@ -467,6 +553,7 @@ impl PortState {
         to.time(self.until);
         to.before(self.began, frame);
         to.before(self.ended, frame);
+        to.before(self.let_go, frame);
         to.number(self.cause as u64);
         self.counted.write(to);
         to.float(self.value);
@@ -487,6 +574,7 @@ impl PortState {
             until: from.time()?,
             began: from.before(frame)?,
             ended: from.before(frame)?,
+            let_go: from.before(frame)?,
             cause: CAUSES[from.up_to(CAUSES.len() - 1)?],
             counted: super::pace::RowCount::read(from)?,
             value: from.float()?,
@@ -510,6 +598,14 @@ impl ActionState {
         to.before(self.began, frame);
         to.before(self.ended, frame);
         to.before(self.gave_up, frame);
+        to.number(match self.why_gave_up {
+            GaveUp::Never => 0,
+            GaveUp::TooShort => 1,
+            GaveUp::TooLong => 2,
+            GaveUp::TooLate => 3,
+            GaveUp::BrokenOff(cause) => BROKEN + cause as u64,
+        });
+        to.before(self.let_go, frame);
         to.number(self.cause as u64);
         self.counted.write(to);
         self.value.iter().for_each(|v| to.float(*v));
@@ -531,6 +627,14 @@ impl ActionState {
             began: from.before(frame)?,
             ended: from.before(frame)?,
             gave_up: from.before(frame)?,
+            why_gave_up: match from.up_to(BROKEN as usize + CAUSES.len() - 1)? {
+                0 => GaveUp::Never,
+                1 => GaveUp::TooShort,
+                2 => GaveUp::TooLong,
+                3 => GaveUp::TooLate,
+                n => GaveUp::BrokenOff(CAUSES[n - BROKEN as usize]),
+            },
+            let_go: from.before(frame)?,
             cause: CAUSES[from.up_to(CAUSES.len() - 1)?],
             counted: super::pace::RowCount::read(from)?,
             value: [from.float()?, from.float()?, from.float()?],
@@ -547,7 +651,7 @@ impl ActionState {
 
 impl super::pace::RowCount {
     fn write(self, to: &mut Writer<'_>) {
-        for n in [self.begun, self.ended, self.gave_up] {
+        for n in [self.begun, self.ended, self.let_go, self.gave_up] {
             to.number(u64::from(n));
         }
     }
@@ -556,6 +660,7 @@ impl super::pace::RowCount {
         Ok(super::pace::RowCount {
             begun: from.small()?,
             ended: from.small()?,
+            let_go: from.small()?,
             gave_up: from.small()?,
         })
     }

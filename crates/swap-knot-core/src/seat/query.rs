@@ -3,7 +3,8 @@
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::time::Duration;
 
-use super::{Cause, Seat};
+use super::state::GaveUp;
+use super::{Cause, Outcome, Seat};
 use crate::book::Held;
 use crate::input::{Control, DeviceKind, Input, Modifier, Time};
 use crate::law::Bound;
@@ -49,10 +50,13 @@ impl Seat {
     }
 
     /// Whether it went off between the last two ticks because the player let go, and not for another
-    /// [`Cause`]: what a charged shot is fired by.
+    /// [`Cause`]: what a charged shot is fired by. Of several ends one is enough.
     pub fn was_let_go(&self, row: impl Into<RowRef>) -> bool {
-        let row = row.into();
-        self.went_up(row) && self.last_end(row) == Some(Cause::LetGo)
+        match self.place(row.into()) {
+            Place::Action(i) => self.state.actions[i].let_go == self.state.frame,
+            Place::Port(i) => self.state.ports[i].let_go == self.state.frame,
+            Place::Nowhere => false,
+        }
     }
 
     /// Why it last ended; none while it never did.
@@ -81,6 +85,20 @@ impl Seat {
     pub fn gave_up(&self, action: impl Into<ActionRef>) -> bool {
         let index = self.index(action.into());
         index.is_some_and(|i| self.state.actions[i].gave_up == self.state.frame)
+    }
+
+    /// Why an attempt at an action last came to nothing: [`Outcome::TooShort`], [`Outcome::TooLong`],
+    /// [`Outcome::SecondTooLate`], or [`Outcome::BrokenOff`] with what broke it off; none while none
+    /// did. See [`Seat::gave_up`].
+    pub fn why_gave_up(&self, action: impl Into<ActionRef>) -> Option<Outcome> {
+        let index = self.index(action.into())?;
+        match self.state.actions[index].why_gave_up {
+            GaveUp::Never => None,
+            GaveUp::TooShort => Some(Outcome::TooShort),
+            GaveUp::TooLong => Some(Outcome::TooLong),
+            GaveUp::TooLate => Some(Outcome::SecondTooLate),
+            GaveUp::BrokenOff(cause) => Some(Outcome::BrokenOff(cause)),
+        }
     }
 
     /// When a row last went on.

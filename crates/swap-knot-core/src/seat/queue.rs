@@ -17,7 +17,7 @@ pub(super) enum Odd {
 }
 
 /// What was fed and is not judged yet, in the order of time.
-#[derive(Debug, Default, PartialEq)]
+#[derive(Debug, Default)]
 pub(super) struct Queue {
     events: Vec<Event>,
     /// When the last of them is; nothing that comes is earlier where there is none.
@@ -25,6 +25,18 @@ pub(super) struct Queue {
     /// The few that are not simply played, with their positions, in order: what every event takes
     /// is as little as can be.
     pub(super) odd: Vec<(usize, Odd)>,
+}
+
+impl PartialEq for Queue {
+    /// By what is judged: a number that is none is at rest.
+    fn eq(&self, other: &Queue) -> bool {
+        let same = |(a, b): (&Event, &Event)| {
+            (a.at, a.device) == (b.at, b.device) && a.what.in_range() == b.what.in_range()
+        };
+        self.odd == other.odd
+            && self.events.len() == other.events.len()
+            && self.events.iter().zip(&other.events).all(same)
+    }
 }
 
 impl Clone for Queue {
@@ -48,6 +60,26 @@ impl Queue {
             events: Vec::with_capacity(64),
             latest: Time::ZERO,
             odd: Vec::new(),
+        }
+    }
+
+    /// Everything that waits, in order, with what it is where it is not simply played.
+    pub(super) fn waiting(&self) -> impl ExactSizeIterator<Item = (&Event, Option<&Odd>)> {
+        let mut odd = self.odd.iter().peekable();
+        self.events
+            .iter()
+            .enumerate()
+            .map(move |(position, event)| {
+                let how = odd.next_if(|(at, _)| *at == position);
+                (event, how.map(|(_, how)| how))
+            })
+    }
+
+    /// Has one more wait.
+    pub(super) fn wait(&mut self, event: &Event, odd: Option<Odd>) {
+        match odd {
+            Some(odd) => self.put_odd(event, odd),
+            None => self.put(event),
         }
     }
 
@@ -139,8 +171,10 @@ impl Queue {
         for (position, event) in self.events[..due].iter().enumerate() {
             match odd.next_if(|(at, _)| *at == position) {
                 None => state.feed_all(wiring, std::slice::from_ref(event)),
-                Some((_, Odd::Overheard)) => state.overhear(wiring, event),
-                Some((_, Odd::Driven(driven))) => state.drive(wiring, event.at, driven),
+                Some((_, odd)) => state.at_its_time(wiring, event.at, |state| match odd {
+                    Odd::Overheard => state.overhear(wiring, event),
+                    Odd::Driven(driven) => state.drive(wiring, event.at, driven),
+                }),
             }
         }
         self.odd.retain_mut(|(position, _)| {

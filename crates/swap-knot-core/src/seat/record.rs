@@ -2,7 +2,7 @@
 
 use super::Seat;
 use super::trace::Trace;
-use crate::input::{Event, EventKind, Place, Time, writes_text};
+use crate::input::{DeviceId, Event, EventKind, Place, Time, writes_text};
 use crate::rig::Rig;
 use crate::sheet::{Sheet, SituationId};
 
@@ -36,6 +36,13 @@ impl Recorder {
 
     pub(super) fn event(&mut self, event: &Event, how: Fed) {
         let mut event = *event;
+        if event.what == EventKind::Unplugged {
+            // Nothing of it is down any more.
+            let stays = |k: &(Event, Place, bool)| {
+                event.device != DeviceId::ALL && k.0.device != event.device
+            };
+            self.private.retain(stays);
+        }
         if let EventKind::Key { place, down, text } = &mut event.what {
             *text = None;
             let place = *place;

@@ -2,14 +2,13 @@
 
 use std::collections::HashMap;
 
+use super::Cause;
 use super::latch::Latch;
 use super::state::{ActionState, Phase, PortState, State};
-use super::turn::Turned;
 use super::work::toggles;
-use super::{Cause, Happened, Moved};
 use crate::input::{Control, TouchName};
 use crate::rig::{Part, Rig, Wire};
-use crate::sheet::{ActionId, Arm, Manner, Shape};
+use crate::sheet::{ActionId, Arm, Manner, Shape, SituationId, Stamp};
 
 /// What makes a wire the same one in another rig.
 #[derive(PartialEq, Eq, Hash)]
@@ -45,7 +44,7 @@ impl State {
     ///
     /// A wire that is the same in both goes on as it was; what another one worked ends once, and its
     /// input is spent. What is newly bound has the value of what is held, and begins by a fresh press.
-    pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) {
+    pub(super) fn rewire(&mut self, old: &Rig, new: &Rig) -> Option<Renumbered> {
         let moves = Moves::new(old, new);
         self.add_up_rates(old.wiring());
         self.settle_motion(old.wiring());
@@ -66,84 +65,151 @@ impl State {
         }
         let wiring = new.wiring();
         let was = std::mem::replace(self, State::new(wiring, new.sheet().stamp()));
-        self.rows = was.rows.wrapping_add(u32::from(!moves.keeps_rows(new)));
-        self.frame = was.frame;
-        self.now = was.now;
-        self.order = was.order;
-        self.ticks = was.ticks;
-        self.carry_rates(&moves, old, new, &was);
-        self.latches = was.latches;
-        let keeps = |latch: &Latch| latch.part.touch_position().is_none();
-        self.latches.on.retain(keeps);
-        self.latches.down.retain(keeps);
-        self.listed = was.listed;
-        self.trail = was.trail;
-        self.trail.rewire(old, new);
-        self.kind = was.kind;
-        self.kind_changed = was.kind_changed;
-        self.scratch = was.scratch;
-        let situations = was.stack.iter().filter_map(|s| {
-            let name = &old.sheet().declared_situation(*s).name;
-            new.sheet().find_situation(name)
-        });
-        self.stack.extend(situations);
-        let names = was.held.touch_names().to_vec();
-        self.held = was.held;
-        self.held.rewire(&wiring.touch_names, wiring.rest.clone());
-        self.carry_states(&moves, new, &was.actions, &was.ports);
-        for (control, at) in was.pressed_at.iter().enumerate().take(Control::FIXED) {
-            self.pressed_at[control] = *at;
+        let before = (was.stamp, was.rows);
+        // Every field is named, so that none can be forgotten.
+        let State {
+            stamp: _,
+            rows,
+            frame,
+            now,
+            held,
+            fresh: _,
+            wires,
+            live,
+            ports,
+            order,
+            actions,
+            turned,
+            turned_in_frame,
+            turned_then,
+            // It was settled above.
+            mouse: _,
+            quick_mouse: _,
+            ticks,
+            pressed_at,
+            dirty: _,
+            drives: _,
+            ramping,
+            timers,
+            next_timer: _,
+            taken,
+            owned,
+            stirred: _,
+            latches,
+            feeding,
+            log,
+            listed,
+            cause: _,
+            stack,
+            stacks,
+            kind,
+            kind_changed,
+            scratch,
+            ending: _,
+            woken: _,
+            trail,
+        } = was;
+        let keeps_rows = moves.keeps_rows(new);
+        self.rows = rows.wrapping_add(u32::from(!keeps_rows));
+        self.frame = frame;
+        self.now = now;
+        self.order = order;
+        self.ticks = ticks;
+        let rates = moves.rates(old, new);
+        for n in 0..self.turned.len() {
+            // One that is a rate only now begins with this moment.
+            self.turned[n].since = now;
         }
-        for (from, to) in moves.wires.iter().enumerate() {
-            if let Some(to) = to {
-                self.wires[usize::from(*to)] = was.wires[from];
-                self.live[usize::from(*to)] = was.live[from];
+        for (from, to) in rates.iter().enumerate() {
+            if let Some(to) = to.map(usize::from) {
+                self.turned[to] = turned[from];
+                self.turned_in_frame[to] = turned_in_frame[from];
+                self.turned_then[to] = turned_then[from];
             }
         }
-        let wire = |from: u16| moves.wires[usize::from(from)];
-        self.timers
-            .extend((was.timers.iter()).filter_map(|&(due, w)| Some((due, wire(w)?))));
-        self.set_next_timer();
-        self.ramping
-            .extend(was.ramping.iter().filter_map(|&w| wire(w)));
-        let action = |from: u16| moves.actions[usize::from(from)];
+        self.feeding = feeding;
+        self.trail = trail;
+        self.trail.rewire(old, new);
+        self.kind = kind;
+        self.kind_changed = kind_changed;
+        self.scratch = scratch;
+        let situation = |s: &SituationId| {
+            let name = &old.sheet().declared_situation(*s).name;
+            new.sheet().find_situation(name)
+        };
+        self.stack.extend(stack.iter().filter_map(situation));
+        if old.sheet().stamp() == new.sheet().stamp() {
+            self.stacks = stacks;
+        }
+        let names = held.touch_names().to_vec();
+        self.held = held;
+        self.held.rewire(&wiring.touch_names, wiring.rest.clone());
         let control = |control: Control| match control.touch_position() {
             None => Some(control),
             Some(at) => self.held.find_touch(*names.get(at)?),
         };
-        // What an action worked that is gone is spent for all others.
-        let taken = was
-            .taken
-            .iter()
-            .filter_map(|&(taken, by)| Some((control(taken)?, action(by).unwrap_or(u16::MAX))));
-        let taken = taken.collect();
-        let owned = was.owned.iter().filter_map(|owned| {
-            let known = |c: Control| control(c).unwrap_or(Control::NONE);
-            Some(super::follow::Owned {
-                control: control(owned.control)?,
-                parts: owned.parts.map(|part| part.map(known)),
-            })
-        });
-        let owned = owned.collect();
-        (self.taken, self.owned) = (taken, owned);
-        let stamp = self.stamp;
-        let told = |h: &Happened| {
-            let id = ActionId::new(action(h.action.index() as u16)?, stamp);
-            Some(Happened { action: id, ..*h })
+        let latch = |latch: Latch| {
+            let part = control(latch.part)?;
+            Some(Latch { part, ..latch })
         };
-        self.log = was.log;
-        if old.sheet().stamp() != new.sheet().stamp() {
-            self.log.rename(told);
+        self.latches.on = latches.on.into_iter().filter_map(latch).collect();
+        self.latches.down = latches.down.into_iter().filter_map(latch).collect();
+        for (from, at) in pressed_at.iter().enumerate() {
+            let to = control(Control(from as u16)).map(Control::index);
+            if let Some(here) = to.and_then(|to| self.pressed_at.get_mut(to)) {
+                *here = *at;
+            }
+        }
+        // What an action worked that is gone is spent for all others.
+        let action = |from: u16| moves.actions.get(usize::from(from)).copied().flatten();
+        self.taken = (taken.iter())
+            .filter_map(|&(taken, by)| Some((control(taken)?, action(by).unwrap_or(u16::MAX))))
+            .collect();
+        self.owned = (owned.iter())
+            .filter_map(|owned| {
+                let known = |c: Control| control(c).unwrap_or(Control::NONE);
+                Some(super::follow::Owned {
+                    control: control(owned.control)?,
+                    parts: owned.parts.map(|part| part.map(known)),
+                })
+            })
+            .collect();
+        self.carry_states(&moves, new, &actions, &ports);
+        for (from, to) in moves.wires.iter().enumerate() {
+            if let Some(to) = to {
+                self.wires[usize::from(*to)] = wires[from];
+                self.live[usize::from(*to)] = live[from];
+            }
+        }
+        let wire = |from: u16| moves.wires[usize::from(from)];
+        self.timers
+            .extend((timers.iter()).filter_map(|&(due, w)| Some((due, wire(w)?))));
+        self.set_next_timer();
+        self.ramping.extend(ramping.iter().filter_map(|&w| wire(w)));
+        // What is gone is told under the name that it had: its id is that of the old sheet.
+        let (stamp, old_stamp) = (self.stamp, old.sheet().stamp());
+        let renamed = |id: ActionId| {
+            let index = id.of(old_stamp).and_then(|index| action(index as u16));
+            index.map_or(id, |index| ActionId::new(index, stamp))
+        };
+        (self.log, self.listed) = (log, listed);
+        if old_stamp != stamp {
+            self.log.rename(|h| h.action = renamed(h.action));
             if let Some(listed) = &mut self.listed {
-                listed.rename(|m| {
-                    let id = ActionId::new(action(m.action.index() as u16)?, stamp);
-                    Some(Moved { action: id, ..*m })
-                });
+                listed.rename(|m| m.action = renamed(m.action));
             }
         }
         self.cause = Cause::Rig;
         self.follow_on(new);
         self.cause = Cause::LetGo;
+        let change = Renumbered {
+            from: before,
+            to: (self.stamp, self.rows),
+            rows: moves.rows(new),
+            actions: counted(&moves.actions, new.wiring().actions.len()),
+            rates: counted(&rates, new.wiring().rates.len()),
+        };
+        (!keeps_rows || change.from.0 != change.to.0).then_some(change)
     }
 
     /// The states of actions and ports, each to where its name is now.
@@ -169,26 +235,6 @@ impl State {
         }
     }
 
-    /// What rates have turned; one that is a rate only now begins with this moment.
-    fn carry_rates(&mut self, moves: &Moves, old: &Rig, new: &Rig, was: &State) {
-        for turned in &mut self.turned {
-            *turned = Turned {
-                since: was.now,
-                ..Turned::default()
-            };
-        }
-        for (from, &action) in old.wiring().rates.iter().enumerate() {
-            let to = moves.actions[usize::from(action)];
-            let Some(to) = to.and_then(|a| new.wiring().actions[usize::from(a)].rate) else {
-                continue;
-            };
-            let to = usize::from(to);
-            self.turned[to] = was.turned[from];
-            self.turned_in_frame[to] = was.turned_in_frame[from];
-            self.turned_then[to] = was.turned_then[from];
-        }
-    }
-
     /// Levels by the new feel: what rests by it ends, and what is held is taken up.
     fn follow_on(&mut self, new: &Rig) {
         let wiring = new.wiring();
@@ -202,13 +248,74 @@ impl State {
         }
         self.note_grades(wiring);
         self.count_driven();
-        let before = self.live.clone();
-        self.refresh_live(new);
-        self.take_up(wiring, Some(&before));
+        self.refresh_all(new);
+        let woken = std::mem::take(&mut self.woken);
+        self.take_up(wiring, Some(&woken));
+        self.woken = woken;
     }
 }
 
+/// So many changes of the order of rows are remembered.
+pub(super) const RENUMBERED: usize = 8;
+
+/// Where actions and ports went with another rig.
+#[derive(Clone, Debug)]
+pub(super) struct Renumbered {
+    pub(super) from: (Stamp, u32),
+    pub(super) to: (Stamp, u32),
+    /// For each new one where it was, if it was there: actions and then ports, as they are counted.
+    pub(super) rows: Vec<Option<u16>>,
+    pub(super) actions: Vec<Option<u16>>,
+    pub(super) rates: Vec<Option<u16>>,
+}
+
+impl Renumbered {
+    /// Puts what was known of each where it is now.
+    pub(super) fn carry<T: Copy>(
+        &self,
+        all: &mut Vec<T>,
+        none: T,
+        of: impl Fn(&Renumbered) -> &Vec<Option<u16>>,
+    ) {
+        let was = |from: &Option<u16>| from.and_then(|from| all.get(usize::from(from)).copied());
+        *all = of(self)
+            .iter()
+            .map(|from| was(from).unwrap_or(none))
+            .collect();
+    }
+}
+
+/// For each new one where it was.
+fn counted(moves: &[Option<u16>], count: usize) -> Vec<Option<u16>> {
+    let mut out = vec![None; count];
+    for (from, to) in moves.iter().enumerate() {
+        if let Some(to) = to {
+            out[usize::from(*to)] = Some(from as u16);
+        }
+    }
+    out
+}
+
 impl Moves {
+    /// Where each rate is, if it still is one.
+    fn rates(&self, old: &Rig, new: &Rig) -> Vec<Option<u16>> {
+        let rates = old.wiring().rates.iter();
+        let now = |action: u16| new.wiring().actions[usize::from(action)].rate;
+        rates
+            .map(|&action| self.actions[usize::from(action)].and_then(now))
+            .collect()
+    }
+
+    /// For each new action and then port where it was among those.
+    fn rows(&self, new: &Rig) -> Vec<Option<u16>> {
+        let wiring = new.wiring();
+        let mut rows = counted(&self.actions, wiring.actions.len());
+        let ports = counted(&self.ports, wiring.port_action.len());
+        let before = self.actions.len() as u16;
+        rows.extend(ports.into_iter().map(|from| from.map(|from| before + from)));
+        rows
+    }
+
     /// Whether every action and port is where it was.
     fn keeps_rows(&self, new: &Rig) -> bool {
         let same = |moves: &[Option<u16>], count: usize| {

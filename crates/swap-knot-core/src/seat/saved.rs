@@ -149,6 +149,7 @@ impl State {
             kind_changed,
             scratch: _,
             ending: _,
+            woken: _,
             trail: _,
         } = from;
         self.stamp = *stamp;
@@ -185,6 +186,65 @@ impl State {
         self.stacks.seen.clone_from(&stacks.seen);
         self.kind.clone_from(kind);
         self.kind_changed = *kind_changed;
+    }
+}
+
+impl PartialEq for State {
+    /// By what is answered and what comes of what is fed next; not by what is kept for those who asked for
+    /// it, nor by room for work.
+    fn eq(&self, other: &State) -> bool {
+        let State {
+            stamp,
+            rows,
+            frame,
+            now,
+            held,
+            fresh,
+            wires,
+            live,
+            ports,
+            order,
+            actions,
+            turned,
+            turned_in_frame,
+            turned_then,
+            mouse,
+            quick_mouse: _,
+            ticks,
+            pressed_at,
+            dirty,
+            drives,
+            ramping,
+            timers,
+            next_timer,
+            taken,
+            owned,
+            stirred,
+            latches,
+            feeding: _,
+            log,
+            listed: _,
+            cause,
+            stack,
+            stacks,
+            kind,
+            kind_changed,
+            scratch: _,
+            ending: _,
+            woken: _,
+            trail: _,
+        } = self;
+        (stamp, rows, frame, now) == (&other.stamp, &other.rows, &other.frame, &other.now)
+            && (held, fresh, wires, live) == (&other.held, &other.fresh, &other.wires, &other.live)
+            && (ports, order, actions) == (&other.ports, &other.order, &other.actions)
+            && (turned, turned_in_frame) == (&other.turned, &other.turned_in_frame)
+            && (turned_then, mouse, ticks) == (&other.turned_then, &other.mouse, &other.ticks)
+            && (pressed_at, dirty, drives) == (&other.pressed_at, &other.dirty, &other.drives)
+            && (ramping, timers) == (&other.ramping, &other.timers)
+            && (next_timer, taken, owned) == (&other.next_timer, &other.taken, &other.owned)
+            && (stirred, latches, log) == (&other.stirred, &other.latches, &other.log)
+            && (cause, stack, stacks) == (&other.cause, &other.stack, &other.stacks)
+            && (kind, kind_changed) == (&other.kind, &other.kind_changed)
     }
 }
 

@@ -20,36 +20,43 @@ impl Seat {
 
     /// Lays a situation on top; one that is live already moves there. One that the sheet does not
     /// have changes nothing.
+    ///
+    /// Costs by what the situation has a say in.
     pub fn enter(&mut self, situation: impl Into<SituationRef>) {
         if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
-            self.state.stack.retain(|s| *s != situation);
-            self.state.stack.push(situation);
-            self.state.changed_stack(&self.rig);
-            self.record_stack();
+            self.restack(|stack| {
+                stack.retain(|s| *s != situation);
+                stack.push(situation);
+            });
         }
     }
 
     /// Takes a situation away.
     pub fn leave(&mut self, situation: impl Into<SituationRef>) {
         if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
-            self.state.stack.retain(|s| *s != situation);
-            self.state.changed_stack(&self.rig);
-            self.record_stack();
+            self.restack(|stack| stack.retain(|s| *s != situation));
         }
     }
 
     /// Makes exactly these situations live, lowest first; the last place counts for one that stands
     /// there twice, and those that the sheet does not have are left out.
     pub fn set_situations<S: Into<SituationRef> + Copy>(&mut self, situations: &[S]) {
-        let stack = &mut self.state.stack;
-        stack.clear();
-        for &situation in situations {
-            if let Some(situation) = self.rig.sheet().situation_id_of(situation) {
-                stack.retain(|s| *s != situation);
-                stack.push(situation);
+        let sheet = self.rig.sheet().clone();
+        self.restack(|stack| {
+            stack.clear();
+            for &situation in situations {
+                if let Some(situation) = sheet.situation_id_of(situation) {
+                    stack.retain(|s| *s != situation);
+                    stack.push(situation);
+                }
             }
-        }
-        self.state.changed_stack(&self.rig);
+        });
+    }
+
+    fn restack(&mut self, change: impl FnOnce(&mut Vec<SituationId>)) {
+        let before = self.state.stack.clone();
+        change(&mut self.state.stack);
+        self.state.changed_stack(&self.rig, &before);
         self.record_stack();
     }
 
@@ -70,27 +77,44 @@ pub(super) struct Unforeseen {
 
 impl State {
     /// The game entered or left situations.
-    fn changed_stack(&mut self, rig: &Rig) {
+    fn changed_stack(&mut self, rig: &Rig, before: &[SituationId]) {
         if let Some(pair) = rig.sheet().unforeseen(&self.stack)
             && !self.stacks.seen.contains(&pair)
         {
             self.stacks.seen.push(pair);
             self.stacks.open = Some(pair);
         }
-        self.add_up_rates(rig.wiring());
-        let before = self.live.clone();
-        self.refresh_live(rig);
-        self.take_up(rig.wiring(), Some(&before));
+        let wiring = rig.wiring();
+        self.add_up_rates(wiring);
+        // Below what changed everything is as it was.
+        let same = before.iter().zip(&self.stack);
+        let same = same.take_while(|(a, b)| a == b).count();
+        let changed = before[same..].iter().chain(&self.stack[same..]);
+        let mut wires: Vec<u16> = changed
+            .flat_map(|situation| wiring.concerned(*situation))
+            .copied()
+            .collect();
+        wires.sort_unstable();
+        wires.dedup();
+        self.refresh_live(rig, &wires);
+        let woken = std::mem::take(&mut self.woken);
+        self.take_up(wiring, Some(&woken));
+        self.woken = woken;
     }
 
-    /// Works out which wires are live, and ends what no longer is. Costs by the bindings of the
-    /// sheet, once per change.
-    pub(super) fn refresh_live(&mut self, rig: &Rig) {
+    /// Works out which of some wires are live, notes those that became so, and ends what no longer is.
+    pub(super) fn refresh_live(&mut self, rig: &Rig, wires: &[u16]) {
         let (sheet, wiring) = (rig.sheet(), rig.wiring());
-        for (index, wire) in wiring.wires.iter().enumerate() {
+        self.woken.clear();
+        for &index in wires {
+            let (at, wire) = (usize::from(index), &wiring.wires[usize::from(index)]);
             let action = ActionId::new(wire.action, self.stamp);
-            let silenced = |s| wiring.silenced(index as u16, s);
-            self.live[index] = blocked(sheet, &self.stack, action, silenced).is_none();
+            let silenced = |s| wiring.silenced(index, s);
+            let is_live = blocked(sheet, &self.stack, action, silenced).is_none();
+            if is_live && !self.live[at] {
+                self.woken.push(index);
+            }
+            self.live[at] = is_live;
         }
         self.note_quick_mouse(wiring);
         self.tell_live(rig);
@@ -98,13 +122,21 @@ impl State {
         if outer == Cause::LetGo {
             self.cause = Cause::Situation;
         }
-        for index in 0..wiring.wires.len() as u16 {
+        for &index in wires {
             if !self.live[usize::from(index)] {
                 self.take_away(wiring, index, false);
             }
         }
-        self.unlatch_dead(sheet, wiring);
+        for &index in wires {
+            self.unlatch_if_dead(sheet, wiring, wiring.wires[usize::from(index)].action);
+        }
         self.cause = outer;
+    }
+
+    /// The same of all of them.
+    pub(super) fn refresh_all(&mut self, rig: &Rig) {
+        let all: Vec<u16> = (0..rig.wiring().wires.len() as u16).collect();
+        self.refresh_live(rig, &all);
     }
 
     /// The game uses an action, or an arm of it, up: what works it ends, and its inputs are silent
@@ -149,14 +181,18 @@ impl State {
         }
     }
 
-    /// Ends toggled actions none of whose situations are live any more.
-    fn unlatch_dead(&mut self, sheet: &Sheet, wiring: &Wiring) {
-        for action in 0..wiring.actions.len() as u16 {
-            let declared = sheet.declared(ActionId::new(action, self.stamp));
-            let in_stack = declared.situations.iter().any(|s| self.stack.contains(s));
-            if !in_stack && !declared.situations.is_empty() {
-                self.unlatch(wiring, action);
-            }
+    /// Ends a toggled action none of whose situations is live any more.
+    fn unlatch_if_dead(&mut self, sheet: &Sheet, wiring: &Wiring, action: u16) {
+        let ports = &self.ports[wiring.actions[usize::from(action)].all_ports()];
+        let is_latched =
+            self.actions[usize::from(action)].latched || ports.iter().any(|port| port.latched);
+        let declared = sheet.declared(ActionId::new(action, self.stamp));
+        let in_stack = |s: &SituationId| self.stack.contains(s);
+        if is_latched
+            && !declared.situations.is_empty()
+            && !declared.situations.iter().any(in_stack)
+        {
+            self.unlatch(wiring, action);
         }
     }
 }

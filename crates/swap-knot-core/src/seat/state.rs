@@ -58,6 +58,8 @@ pub(super) struct PortState {
     pub(super) since: Time,
     pub(super) began: u32,
     pub(super) ended: u32,
+    /// In which frame the player last let it go.
+    pub(super) let_go: u32,
     /// When it last ended, and why.
     pub(super) until: Time,
     pub(super) cause: Cause,
@@ -121,8 +123,11 @@ pub(super) struct ActionState {
     pub(super) until: Time,
     pub(super) cause: Cause,
     pub(super) counted: RowCount,
-    /// In which frame an attempt at it last came to nothing.
+    /// In which frame an attempt at it last came to nothing, and why.
     pub(super) gave_up: u32,
+    pub(super) why_gave_up: GaveUp,
+    /// In which frame the player last let it go.
+    pub(super) let_go: u32,
     pub(super) value: [f32; 3],
     pub(super) base: Base,
     pub(super) motion: [f32; 3],
@@ -147,7 +152,19 @@ impl ActionState {
     }
 }
 
-#[derive(Clone, Debug, PartialEq)]
+/// Why an attempt came to nothing.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub(super) enum GaveUp {
+    /// None did.
+    #[default]
+    Never,
+    TooShort,
+    TooLong,
+    TooLate,
+    BrokenOff(Cause),
+}
+
+#[derive(Clone, Debug)]
 pub(super) struct State {
     /// Tells ids of the sheet in play.
     pub(super) stamp: Stamp,
@@ -212,6 +229,8 @@ pub(super) struct State {
     pub(super) scratch: Vec<super::feed::Counts>,
     /// Room for wires that end by the event that is judged, and why.
     pub(super) ending: Vec<(u16, Cause)>,
+    /// Room for wires that became live by the change that is made.
+    pub(super) woken: Vec<u16>,
     pub(super) trail: super::trail::Trail,
 }
 
@@ -272,6 +291,7 @@ impl State {
             kind_changed: false,
             scratch: Vec::new(),
             ending: Vec::with_capacity(16),
+            woken: Vec::new(),
             trail: Default::default(),
         }
     }

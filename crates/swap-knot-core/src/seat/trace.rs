@@ -193,10 +193,7 @@ impl Trace {
     /// An event as a seat takes it.
     fn taken(&self, event: &Event) -> Event {
         let what = event.what.in_range();
-        let at = match self.is_exact() {
-            true => event.at,
-            false => self.no_earlier(event.at),
-        };
+        let at = self.in_order(event.at);
         Event { at, what, ..*event }
     }
 
@@ -223,6 +220,7 @@ impl Trace {
     /// Records what the player plays with from here on: at the beginning of a trace, and when it
     /// changes. The layout is recorded by name, so that one that is not shipped cannot be replayed.
     pub fn record_rig(&mut self, at: Time, profile: &Profile, on: &Resolver) {
+        let at = self.in_order(at);
         self.entries.push(TraceEntry::Rig {
             at,
             layout: on.layout().name().to_owned(),
@@ -234,6 +232,14 @@ impl Trace {
     /// Whether it tells when the game let time go by, so that it replays exactly as it was.
     pub fn is_exact(&self) -> bool {
         self.exact
+    }
+
+    /// A moment as it may stand behind the last line.
+    fn in_order(&self, at: Time) -> Time {
+        match self.is_exact() {
+            true => at,
+            false => self.no_earlier(at),
+        }
     }
 
     fn no_earlier(&self, at: Time) -> Time {
@@ -422,10 +428,26 @@ fn read_rig<'a>(at: Time, words: &mut impl Iterator<Item = &'a str>) -> Result<T
     let platform = platform.ok_or("`rig` wants a platform behind the layout: `mac` or `other`")?;
     Ok(TraceEntry::Rig {
         at,
-        layout: layout.to_owned(),
+        layout: plain_name(layout).ok_or_else(|| format!("`{layout}` is no name of a layout"))?,
         platform,
         profile: String::new(),
     })
+}
+
+/// A name with its lost characters back, which are written as in `my\\u{20}board`.
+fn plain_name(written: &str) -> Option<String> {
+    let mut parts = written.split("\\u{");
+    let mut name = parts.next()?.to_owned();
+    for part in parts {
+        let (code, rest) = part.split_once('}')?;
+        name.push(
+            u32::from_str_radix(code, 16)
+                .ok()
+                .and_then(char::from_u32)?,
+        );
+        name.push_str(rest);
+    }
+    Some(name)
 }
 
 fn read_kind<'a>(
@@ -591,16 +613,27 @@ impl fmt::Display for TraceEntry {
                 profile,
                 ..
             } => {
-                write!(f, "rig {layout} {}", platform.word())?;
+                f.write_str("rig ")?;
+                layout
+                    .chars()
+                    .try_for_each(|c| match is_lost(c) || c == '\\' {
+                        true => write!(f, "\\u{{{:x}}}", u32::from(c)),
+                        false => write!(f, "{c}"),
+                    })?;
+                write!(f, " {}", platform.word())?;
                 profile.lines().try_for_each(|line| write!(f, "\n| {line}"))
             }
         }
     }
 }
 
+/// Whether a character would be lost among spaces, or begin a comment.
+fn is_lost(c: char) -> bool {
+    c.is_whitespace() || c.is_control() || c == '#'
+}
+
 fn write_char(c: char, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-    // What would be lost among spaces, or begins a comment.
-    match c.is_whitespace() || c.is_control() || c == '#' {
+    match is_lost(c) {
         true => write!(f, " U+{:04X}", u32::from(c)),
         false => write!(f, " {c}"),
     }

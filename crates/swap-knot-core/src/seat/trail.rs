@@ -94,6 +94,9 @@ impl Trail {
     }
 }
 
+/// The most outcomes that are kept.
+const MOST_KEPT: usize = 1 << 16;
+
 /// Whether it is told again and again while something moves.
 fn is_movement(input: Input, outcome: Outcome) -> bool {
     matches!(input, Input::MouseMove | Input::PadGyro)
@@ -404,8 +407,8 @@ impl State {
 }
 
 impl Seat {
-    /// Keeps what became of the newest inputs from now on, as many outcomes as said, or none any
-    /// more: the answer to "why did nothing happen?". It costs nothing while nobody asks.
+    /// Keeps what became of the newest inputs from now on, as many outcomes as said and at most 65,536,
+    /// or none any more: the answer to "why did nothing happen?". It costs nothing while nobody asks.
     ///
     /// ```
     /// use swap_knot::input::Simulated;
@@ -429,6 +432,7 @@ impl Seat {
     /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```
     pub fn keep_outcomes(&mut self, newest: usize) {
+        let newest = newest.min(MOST_KEPT);
         let trail = &mut self.state.trail;
         trail.kept = newest;
         let old = trail.steps.len().saturating_sub(newest);

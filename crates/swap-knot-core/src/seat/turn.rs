@@ -42,7 +42,8 @@ impl State {
     #[inline]
     pub(super) fn add_up_rates(&mut self, wiring: &Wiring) {
         for (n, &action) in wiring.rates.iter().enumerate() {
-            if self.turned[n].since != self.now {
+            // What comes late changes nothing of what was turned already.
+            if self.turned[n].since < self.now {
                 let sum = self.turned_by(wiring, action, self.now);
                 self.turned[n] = Turned {
                     sum,

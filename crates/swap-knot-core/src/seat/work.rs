@@ -2,7 +2,7 @@
 
 use super::follow::follows;
 use super::shaping::Ramp;
-use super::state::{Phase, State};
+use super::state::{GaveUp, Phase, State};
 use super::{Cause, Edge, Outcome};
 use crate::input::{Control, MODIFIER_PLACES, Time};
 use crate::rig::{ActionWiring, Part, Wire, Wiring};
@@ -47,7 +47,7 @@ impl State {
             if self.wires[usize::from(index)].phase == Phase::Tapped {
                 // This press was not the second half of its double tap.
                 self.wires[usize::from(index)].phase = Phase::Idle;
-                self.give_up(wire.action);
+                self.give_up(wire.action, GaveUp::BrokenOff(Cause::ChordBroken));
             }
         }
         if !self.owned.is_empty() {
@@ -260,7 +260,7 @@ impl State {
         }
         if is_late {
             self.tell(wiring, wire.control, Some(index), Outcome::SecondTooLate);
-            self.give_up(wire.action);
+            self.give_up(wire.action, GaveUp::TooLate);
         }
         if self.trail.is_kept() && self.wires[usize::from(index)].phase == Phase::Pending {
             self.tell_waiting(wiring, index);
@@ -318,15 +318,15 @@ impl State {
                     }
                     begins => {
                         let is_short = is_last && begins == Begins::Held;
-                        let outcome = match is_short {
-                            true => Outcome::TooShort,
-                            false => Outcome::TooLong,
+                        let (outcome, why) = match is_short {
+                            true => (Outcome::TooShort, GaveUp::TooShort),
+                            false => (Outcome::TooLong, GaveUp::TooLong),
                         };
                         if is_short {
                             self.forget_timer(index);
                         }
                         self.tell(wiring, wire.control, Some(index), outcome);
-                        self.give_up(action);
+                        self.give_up(action, why);
                     }
                 }
             }
@@ -345,15 +345,17 @@ impl State {
     }
 
     /// An attempt that was not decided yet comes to nothing.
-    fn give_up(&mut self, action: u16) {
+    fn give_up(&mut self, action: u16, why: GaveUp) {
         let frame = self.frame.wrapping_add(1);
         let state = &mut self.actions[usize::from(action)];
         state.gave_up = frame;
+        state.why_gave_up = why;
         state.counted.gave_up = state.counted.gave_up.wrapping_add(1);
     }
 
     /// A wire ends before its time: a held part was let go, the focus went, the rig changed.
     pub(super) fn break_off(&mut self, wiring: &Wiring, index: u16) {
+        let why = GaveUp::BrokenOff(self.cause);
         let state = &mut self.wires[usize::from(index)];
         let phase = std::mem::take(&mut state.phase);
         state.taps = 0;
@@ -362,12 +364,12 @@ impl State {
             Phase::On => self.turn_off(wiring, index),
             Phase::Tapped => {
                 self.tell_broken(wiring, index);
-                self.give_up(wiring.wires[usize::from(index)].action);
+                self.give_up(wiring.wires[usize::from(index)].action, why);
             }
             Phase::Pending => {
                 self.forget_timer(index);
                 self.tell_broken(wiring, index);
-                self.give_up(wiring.wires[usize::from(index)].action);
+                self.give_up(wiring.wires[usize::from(index)].action, why);
             }
         }
         if phase != Phase::Idle {
@@ -551,7 +553,10 @@ impl State {
         state.ended = frame;
         state.until = self.now;
         state.cause = self.cause;
-        state.counted.ended = state.counted.ended.wrapping_add(1);
+        state.counted.end(self.cause);
+        if self.cause == Cause::LetGo {
+            state.let_go = frame;
+        }
         if let Some(arm) = arm_of(wiring, action, port) {
             self.note(action, Some(arm), Edge::Ended);
         }
@@ -582,7 +587,10 @@ impl State {
             state.ended = frame;
             state.until = now;
             state.cause = cause;
-            state.counted.ended = state.counted.ended.wrapping_add(1);
+            state.counted.end(cause);
+            if cause == Cause::LetGo {
+                state.let_go = frame;
+            }
             self.note(action, None, Edge::Ended);
         }
     }

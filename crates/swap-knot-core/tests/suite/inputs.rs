@@ -104,7 +104,7 @@ fn traces_read_back_to_the_last_bit() {
     let text = include_str!("../../../../demo/traces/cast-off.trace");
     let trace: Trace = text.parse().unwrap();
     assert_eq!(trace.to_string().parse::<Trace>().unwrap(), trace);
-    assert_eq!(trace.entries().len(), 32);
+    assert_eq!(trace.entries().len(), 34);
 }
 
 #[test]

@@ -228,3 +228,43 @@ fn a_picture_looks_for_no_conflict_that_was_found_before() {
     draft.set_layout(&Layout::shipped("de").unwrap());
     assert!(draft.changes().is_empty() && !draft.conflicts().is_empty());
 }
+
+#[test]
+fn what_could_grow_without_bound_in_a_seat_has_one() {
+    let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"").unwrap();
+    let mut seat = swap_knot::Seat::new(Rig::new(&sheet, &Profile::default(), &Layout::us()));
+    seat.keep_outcomes(usize::MAX);
+    // However many numbers of devices there are: one on which nothing is held makes room.
+    let press = |seat: &mut swap_knot::Seat, device: u16| {
+        for (down, after) in [(true, 0), (false, 1)] {
+            let at = swap_knot::Time::from_millis(u64::from(device) * 2 + after);
+            let device = swap_knot::DeviceId(device);
+            let what = crate::common::what::key(swap_knot::Place::KeyH, down);
+            seat.feed(&swap_knot::Event { at, device, what });
+            seat.tick(at);
+        }
+    };
+    (0..5_000).for_each(|device| press(&mut seat, device));
+    assert!(seat.held().devices().count() < 100);
+    assert_eq!(seat.outcomes().count(), 5_000);
+}
+
+/// More names of touch inputs than there are numbers for: what has none is told, and nothing else is worked.
+#[test]
+fn more_touch_names_than_fit_are_told() {
+    let mut text = "game = \"x\"\n".to_owned();
+    for action in 0..1_000 {
+        let name = |n: u32| format!("\"touch:n{}\"", action * 36 + n);
+        let all: Vec<String> = (0..36).map(name).collect();
+        let _ = writeln!(text, "[actions.a{action}]\nbind = [{}]", all.join(", "));
+    }
+    let Ok(sheet) = Sheet::from_toml(&text) else {
+        return;
+    };
+    let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+    assert!(
+        rig.notes()
+            .iter()
+            .any(|note| matches!(note, swap_knot::play::RigNote::TooMany { .. }))
+    );
+}

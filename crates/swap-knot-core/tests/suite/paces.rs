@@ -315,7 +315,7 @@ fn a_situation_that_is_entered_after_a_step_governs_later_events_only() {
 }
 
 #[test]
-fn a_pace_reads_on_over_a_remap_and_begins_anew_with_another_sheet() {
+fn a_pace_reads_on_over_a_remap_and_another_sheet() {
     let sheet = sheet();
     let (mut seat, mut steps) = (seat(&sheet), Pace::new());
     seat.feed(&key(1_000, Place::KeyH, true));
@@ -357,6 +357,8 @@ fn a_sheet_with_the_same_names_and_other_shapes_mixes_no_counts_up() {
         rows.map(|row: Row| read.presses(row))
     };
     assert_eq!(presses(&read), [0, 0]);
+    // What was pressed before under that name counts once, as without another sheet.
+    assert!(steps.take_press(&seat, id(&other, "b"), Duration::from_secs(9)));
     assert!(!steps.take_press(&seat, id(&other, "b"), Duration::from_secs(9)));
     seat.advance(Time::from_millis(40));
     assert_eq!(presses(&steps.read(&seat)), [1, 1]);
@@ -582,4 +584,98 @@ fn a_simulated_seat_reads_the_same_at_a_pace() {
     let reading = pace.read(&seat);
     let lamp = id(&sheet, "lamp");
     assert!(reading.went_down(lamp) && reading.is_down(lamp) && !reading.went_up(lamp));
+}
+
+/// What another sheet binds elsewhere ends with a cause, which each pace is told, and so is what is gone.
+#[test]
+fn ends_by_another_sheet_are_told_to_each_pace() {
+    let one = small("[actions.horn]\nbind = \"KeyH\"\n[actions.bell]\nbind = \"KeyB\"");
+    let other = small("[actions.lamp]\nbind = \"KeyL\"\n[actions.horn]\nbind = \"KeyG\"");
+    let (mut seat, mut steps) = (seat(&one), Pace::new());
+    seat.feed(&key(1_000, Place::KeyH, true));
+    seat.feed(&key(2_000, Place::KeyB, true));
+    seat.advance(Time::from_millis(5));
+    assert!(steps.read(&seat).went_down(id(&one, "horn")));
+    for sheet in [&other, &one, &other] {
+        seat.set_rig(Rig::new(sheet, &Profile::default(), &Layout::us()));
+    }
+    seat.advance(Time::from_millis(10));
+    let read = steps.read(&seat);
+    let horn = id(&other, "horn");
+    assert!(read.went_up(horn) && !read.was_let_go(horn) && !read.went_down(horn));
+    let ended: Vec<_> = (read.happened())
+        .map(|h| (h.action, h.edge, h.cause))
+        .collect();
+    // What is gone is told under the name that it had.
+    let [horn, gone] = [horn, id(&one, "bell")].map(|id| (id, Edge::Ended, Cause::Rig));
+    assert_eq!(ended, [horn, gone]);
+    assert_eq!(steps.read(&seat).happened().count(), 0);
+}
+
+#[test]
+fn an_attempt_says_why_it_came_to_nothing() {
+    use swap_knot::play::Outcome;
+    let sheet = sheet();
+    let why = |ends: &dyn Fn(&mut Seat)| {
+        let (mut seat, mut steps) = (seat(&sheet), Pace::new());
+        seat.feed(&key(1_000, Place::KeyE, true));
+        seat.advance(Time::from_millis(5));
+        ends(&mut seat);
+        seat.advance(Time::from_millis(60));
+        let coil = id(&sheet, "coil");
+        let read = steps.read(&seat);
+        assert_eq!(read.why_gave_up(coil), seat.why_gave_up(coil));
+        assert_eq!(read.gave_up(coil), seat.why_gave_up(coil).is_some());
+        seat.why_gave_up(coil)
+    };
+    assert_eq!(why(&|_| {}), None);
+    let let_go = |seat: &mut Seat| seat.feed(&key(6_000, Place::KeyE, false));
+    assert_eq!(why(&let_go), Some(Outcome::TooShort));
+    let lost = |seat: &mut Seat| {
+        seat.feed(&Event {
+            at: Time::from_millis(6),
+            device: DeviceId(0),
+            what: EventKind::FocusLost,
+        });
+    };
+    assert_eq!(why(&lost), Some(Outcome::BrokenOff(Cause::Focus)));
+    let covered = |seat: &mut Seat| seat.enter(sheet.find_situation("menu").unwrap());
+    assert_eq!(why(&covered), Some(Outcome::BrokenOff(Cause::Situation)));
+}
+
+/// A throw is let go, and a second press is broken off within the same reading: the throw counts.
+#[test]
+fn what_was_let_go_is_not_lost_by_what_is_broken_off_after_it() {
+    let sheet = sheet();
+    let (mut seat, mut steps) = (seat(&sheet), Pace::new());
+    for (at, down) in [(1_000, true), (2_000, false), (3_000, true)] {
+        seat.feed(&key(at, Place::KeyH, down));
+    }
+    seat.advance(Time::from_millis(5));
+    seat.enter(sheet.find_situation("menu").unwrap());
+    let horn = id(&sheet, "horn");
+    assert!(steps.read(&seat).was_let_go(horn));
+    assert_eq!(seat.last_end(horn), Some(Cause::Situation));
+    seat.tick(Time::from_millis(10));
+    assert!(seat.was_let_go(horn), "at the picture's rhythm too");
+}
+
+#[test]
+fn what_comes_late_keeps_its_stamp() {
+    let sheet = sheet();
+    let (mut seat, mut steps) = (seat(&sheet), Pace::new());
+    seat.advance(Time::from_millis(100));
+    let _ = steps.read(&seat);
+    seat.feed(&key(50_000, Place::KeyH, true));
+    seat.feed(&key(60_000, Place::KeyE, true));
+    seat.advance(Time::from_millis(155));
+    let told: Vec<_> = (steps.read(&seat).happened())
+        .map(|h| (h.at.as_micros(), h.action))
+        .collect();
+    assert_eq!(told, [(50_000, id(&sheet, "horn"))]);
+    let [horn, coil] = ["horn", "coil"].map(|name| id(&sheet, name));
+    assert_eq!(seat.down_for(horn).as_millis(), 105);
+    assert!(seat.hold_progress(coil) > 0.9, "it counts from its stamp");
+    seat.advance(Time::from_millis(161));
+    assert_eq!(seat.down_for(coil).as_millis(), 1);
 }

@@ -441,3 +441,75 @@ fn what_is_judged_between_two_ticks_is_saved_with_its_value() {
     other.tick(Time::from_millis(16));
     assert_eq!(other.value(pull), 1.0);
 }
+
+/// What is read is what was written, also of motion, of what waits and of what is no number.
+#[test]
+fn a_state_read_from_its_bytes_is_the_one_that_was_saved() {
+    let sheet = small(
+        "[actions.look]\nshape = \"plane\"\nbind = \"mouse:move\"\n[actions.horn]\nbind = \"KeyH\"",
+    );
+    let mut first = seat(&sheet);
+    let feed = |seat: &mut Seat, at: u64, what: EventKind| {
+        let (at, device) = (Time::from_millis(at), DeviceId(0));
+        seat.feed(&Event { at, device, what });
+    };
+    feed(&mut first, 1, EventKind::MouseMove { x: 3.0, y: 4.0 });
+    first.tick(Time::from_millis(5));
+    let (x, y) = (f32::NAN, 0.5);
+    feed(&mut first, 9, EventKind::MouseMove { x, y });
+    feed(&mut first, 10, what::key(Place::KeyH, true));
+    first.overhear(&Event {
+        at: Time::from_millis(11),
+        device: DeviceId(1),
+        what: what::pad(PadButton::South, 1.0),
+    });
+    first.drive(Time::from_millis(12), id(&sheet, "horn"), 1.0);
+    let saved = SavedSeat::new(&first);
+    assert_eq!(saved, saved.clone(), "what is no number is equal to itself");
+    let mut bytes = Vec::new();
+    saved.write(&mut bytes);
+    let read = SavedSeat::read(&bytes, first.rig()).unwrap();
+    assert_eq!(read, saved);
+    let mut other = seat(&sheet);
+    other.restore(&read).unwrap();
+    for seat in [&mut first, &mut other] {
+        seat.tick(Time::from_millis(20));
+    }
+    assert!(other.went_down(id(&sheet, "horn")), "what waited is judged");
+    assert_eq!(SavedSeat::new(&other), SavedSeat::new(&first));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(crate::common::worlds(20_000)) })]
+
+    /// Whatever is taken from strange bytes can be written and read again.
+    #[test]
+    fn a_hostile_state_that_is_taken_is_written_as_one_that_is_read(
+        changes in proptest::collection::vec((any::<proptest::sample::Index>(), any::<u8>()), 1..4),
+    ) {
+        let sheet = small(SHEET);
+        let mut seat = seat(&sheet);
+        for (n, place) in [Place::KeyE, Place::KeyA, Place::KeyL].into_iter().enumerate() {
+            let at = Time::from_millis(n as u64);
+            seat.feed(&Event { at, device: DeviceId(0), what: what::key(place, true) });
+        }
+        seat.tick(Time::from_millis(9));
+        seat.feed(&Event {
+            at: Time::from_millis(12),
+            device: DeviceId(3),
+            what: what::pad(PadButton::TriggerLeft, 0.7),
+        });
+        let mut bytes = Vec::new();
+        SavedSeat::new(&seat).write(&mut bytes);
+        for (at, to) in changes {
+            *at.get_mut(&mut bytes) = to;
+        }
+        if let Ok(taken) = SavedSeat::read(&bytes, seat.rig()) {
+            let mut again = Vec::new();
+            taken.write(&mut again);
+            let read = SavedSeat::read(&again, seat.rig());
+            prop_assert!(read.is_ok(), "{:?}", read.err());
+            prop_assert_eq!(read.unwrap(), taken);
+        }
+    }
+}

@@ -367,3 +367,49 @@ fn a_trace_that_cannot_be_replayed_says_why() {
     // With ticks everything stands as it came.
     assert!("2 tick\n1 0 KeyA up".parse::<Trace>().is_ok());
 }
+
+/// A layout's name may be anything that a file can be called, and a rig lies where the line above it does.
+#[test]
+fn a_rig_of_any_name_reads_back_wherever_it_is_recorded() {
+    let sheet = demo();
+    for name in ["my board", "two\nlines # 3", "back\\slash", "Ł"] {
+        let text = format!("name = {name:?}\nbase = \"us\"").replace('Ł', "\\u0141");
+        let layout = Layout::from_toml(&text).unwrap();
+        let on = Resolver::new(&layout, Platform::Other);
+        let mut trace = Trace::new();
+        let at = Time::from_millis(9);
+        trace.record_situations(at, ["deck".to_owned()]);
+        trace.record_rig(Time::from_millis(2), &Profile::new("Ada"), &on);
+        let read: Trace = trace
+            .to_string()
+            .parse()
+            .unwrap_or_else(|e| panic!("{name}: {e}"));
+        assert_eq!(read, trace);
+        let mut seat = Seat::new(us(&sheet));
+        let why = seat.replay(&read, Duration::from_millis(16), |_, _| {});
+        assert!(
+            why.unwrap_err().to_string().contains(name),
+            "it is told by its name"
+        );
+    }
+}
+
+/// A menu's keyboard is pulled out with a key down: pressed again on it, that key is in the recording.
+#[test]
+fn a_key_of_a_keyboard_that_was_pulled_out_is_recorded_again() {
+    let mut seat = Seat::new(us(&demo()));
+    seat.start_recording();
+    let event = |at: u64, what| Event {
+        at: Time::from_millis(at),
+        device: DeviceId(0),
+        what,
+    };
+    let (place, text) = (Place::KeyW, None);
+    let key = |down| EventKind::Key { place, down, text };
+    seat.overhear(&event(1, key(true)));
+    seat.feed(&event(2, EventKind::Unplugged));
+    seat.feed(&event(3, key(true)));
+    let trace = seat.stop_recording().unwrap();
+    let last = trace.entries().last();
+    assert_eq!(last, Some(&TraceEntry::Event(event(3, key(true)))));
+}

@@ -99,13 +99,14 @@ fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
     // The system repeats a key that is held, as if it were pressed anew.
     window.wait_for_times("heard: KeyW", 2);
     assert_eq!(window.times_said("began: hurry"), 1);
-    assert_eq!(window.times_said("began: walk.up"), 1);
+    // A value has what is held: the key that still is when the focus comes back walks on.
+    window.wait_for_times("began: walk.up", 2);
     window.let_go(KEY_W);
     window.simulate("0 9 pad:trigger-left 0");
     window.press(KEY_W);
     window.simulate("0 9 pad:trigger-left 1");
     window.wait_for("began: hurry");
-    assert_eq!(window.times_said("began: walk.up"), 2);
+    window.wait_for_times("began: walk.up", 3);
 }
 
 #[test]
