@@ -111,7 +111,13 @@ impl ApplicationHandler for App {
                 }
             }
             WindowEvent::CursorLeft { .. } => self.point(PointerEvent::Gone),
-            WindowEvent::Focused(false) => self.point(PointerEvent::Lost),
+            WindowEvent::Focused(has) => {
+                let said = if has { "yes" } else { "no" };
+                self.report.state(format!("has the focus: {said}"));
+                if !has {
+                    self.point(PointerEvent::Lost);
+                }
+            }
             WindowEvent::CloseRequested => return events.exit(),
             WindowEvent::RedrawRequested => self.draw(),
             _ => {}

@@ -21,6 +21,7 @@ fn it_is_worked_with_keys_and_by_pointing() {
     program.arg(profiles.path()).arg("--report");
     let mut window = desktop.run(program);
     window.take_focus();
+    window.wait_for("has the focus: yes");
     window.wait_for("cell walk keyboard-1: —");
     // From the first row down to Hurry; then a click on the first button, which applies.
     for row in ["walk.up", "walk.down", "walk.left", "walk.right", "hurry"] {
