@@ -51,12 +51,19 @@ preset-left-handed = Linkshändig
 preset-skipper = Schiffer, linke Tastaturhälfte
 preset-deckhand = Decksmann, rechte Tastaturhälfte
 touch-stick = Laufstick
+    .object = den Laufstick
 touch-rope = Tau
+    .object = das Tau
 touch-coil = Seilrolle
+    .object = die Seilrolle
 touch-port = Backbordseite
+    .object = die Backbordseite
 touch-starboard = Steuerbordseite
+    .object = die Steuerbordseite
 touch-throttle = Gashebel
+    .object = den Gashebel
 touch-horn = Horn
+    .object = das Horn
 
 leave = {"{do:cast-off}"}, um abzulegen
 coil = {"{do:coil-rope}"}, um die Leine aufzuschießen
@@ -70,6 +77,6 @@ stow =
     }
 at-deck = {"{do:cast-off}"}, um abzulegen; {"{walk}"} zum Gehen; {"{do:coil-rope}"}, um die Leine aufzuschießen
 at-helm = {"{steer}"} zum Steuern, {"{throttle}"} für mehr Fahrt, {"{do:horn}"} für das Horn
-at-crane = {"{swing}"} zum Schwenken, {"{hoist}"} zum Heben, {"{fine}"} mit Gefühl
+at-crane = {"{swing}"} zum Schwenken, {"{hoist}"} zum Heben, {"{fine}"} für Feinarbeit
 at-chart = {"{pan}"} verschiebt die Karte, {"{zoom.up}"} und {"{zoom.down}"} zoomen
 at-pause = {"{do:resume}"}, um weiterzumachen

@@ -23,7 +23,7 @@ action-steer = Governare
 action-steer-left = Virare a sinistra
 action-steer-right = Virare a dritta
 action-throttle = Gas
-action-horn = Corno
+action-horn = Tromba
 action-swing = Girare il braccio
 action-swing-left = Girare a sinistra
 action-swing-right = Girare a dritta
@@ -51,12 +51,19 @@ preset-left-handed = Mancino
 preset-skipper = Comandante, metà sinistra della tastiera
 preset-deckhand = Marinaio, metà destra della tastiera
 touch-stick = levetta per camminare
+    .object = la levetta per camminare
 touch-rope = cima
+    .object = la cima
 touch-coil = duglia
+    .object = la duglia
 touch-port = lato di sinistra
+    .object = il lato di sinistra
 touch-starboard = lato di dritta
+    .object = il lato di dritta
 touch-throttle = manetta
+    .object = la manetta
 touch-horn = tromba
+    .object = la tromba
 
 leave = {"{do:cast-off}"} per salpare
 coil = {"{do:coil-rope}"} per cogliere la cima
@@ -69,7 +76,7 @@ stow =
        *[other] {"{do:stow-2}"} per stivare al centro
     }
 at-deck = {"{do:cast-off}"} per salpare, {"{walk}"} per camminare, {"{do:coil-rope}"} per cogliere la cima
-at-helm = {"{steer}"} per governare, {"{throttle}"} per accelerare, {"{do:horn}"} per il corno
+at-helm = {"{steer}"} per governare, {"{throttle}"} per accelerare, {"{do:horn}"} per la tromba
 at-crane = {"{swing}"} per girare, {"{hoist}"} per alzare, {"{fine}"} per la precisione
 at-chart = {"{pan}"} per spostare la carta, {"{zoom.up}"} e {"{zoom.down}"} per lo zoom
 at-pause = {"{do:resume}"} per continuare

@@ -1,6 +1,6 @@
 # The texts of Slack Water in Japanese: its titles, and its prompts. A brace is written {"{"} in Fluent.
 
-game = たるみ潮
+game = 潮止まり
 situation-deck = 甲板で
 situation-helm = 舵で
 situation-crane = クレーンで
@@ -50,7 +50,7 @@ action-bilge-pump = ビルジポンプ
 preset-left-handed = 左利き
 preset-skipper = 船長（キーボード左半分）
 preset-deckhand = 甲板員（キーボード右半分）
-touch-stick = 歩くスティック
+touch-stick = 移動スティック
 touch-rope = ロープ
 touch-coil = 巻き綱
 touch-port = 左舷側

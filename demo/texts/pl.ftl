@@ -1,6 +1,6 @@
 # The texts of Slack Water in Polish: its titles, and its prompts. A brace is written {"{"} in Fluent.
 
-game = Martwa woda
+game = Stojąca woda
 situation-deck = Na pokładzie
 situation-helm = Za sterem
 situation-crane = W dźwigu
@@ -23,7 +23,7 @@ action-steer = Sterowanie
 action-steer-left = Ster w lewo
 action-steer-right = Ster w prawo
 action-throttle = Gaz
-action-horn = Róg
+action-horn = Syrena
 action-swing = Obrót żurawia
 action-swing-left = Obrót w lewo
 action-swing-right = Obrót w prawo
@@ -51,12 +51,19 @@ preset-left-handed = Leworęczny
 preset-skipper = Szyper, lewa połowa klawiatury
 preset-deckhand = Majtek, prawa połowa klawiatury
 touch-stick = gałka chodzenia
+    .object = gałkę chodzenia
 touch-rope = lina
+    .object = linę
 touch-coil = zwój liny
+    .object = zwój liny
 touch-port = lewa burta
+    .object = lewą burtę
 touch-starboard = prawa burta
+    .object = prawą burtę
 touch-throttle = dźwignia gazu
+    .object = dźwignię gazu
 touch-horn = syrena
+    .object = syrenę
 
 leave = {"{do:cast-off}"}, aby odpłynąć
 coil = {"{do:coil-rope}"}, aby zwinąć linę

@@ -56,7 +56,7 @@ touch-coil = 绳卷
 touch-port = 左舷侧
 touch-starboard = 右舷侧
 touch-throttle = 油门杆
-touch-horn = 号角
+touch-horn = 汽笛
 
 leave = {"{do:cast-off}"}离开码头
 coil = {"{do:coil-rope}"}盘绳

@@ -8,7 +8,7 @@ situation-chart = 海圖桌
 situation-hail = 呼叫港口
 situation-pause = 已暫停
 group-moving = 移動
-group-always = 一直
+group-always = 隨時
 action-walk = 行走
 action-walk-up = 走向船頭
 action-walk-down = 走向船尾
@@ -56,7 +56,7 @@ touch-coil = 繩卷
 touch-port = 左舷側
 touch-starboard = 右舷側
 touch-throttle = 油門桿
-touch-horn = 號角
+touch-horn = 汽笛
 
 leave = {"{do:cast-off}"}離開碼頭
 coil = {"{do:coil-rope}"}盤繩

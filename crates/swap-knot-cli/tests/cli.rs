@@ -103,7 +103,7 @@ fn prompt_speaks_for_layout_device_and_profile() {
         .stdout_eq("Press Space to leave\n");
     swap_knot(&["prompt", sheet, text, "--device", "gamepad"])
         .assert()
-        .stdout_eq("Press the lowest of the four buttons to leave\n");
+        .stdout_eq("Press the bottom button of the four to leave\n");
     swap_knot(&["prompt", sheet, text, "--profile", profile])
         .assert()
         .stdout_eq("Press A to leave\n");
@@ -275,8 +275,8 @@ fn ease_sets_lists_and_settles() {
         .stdout_eq("nothing is eased; say what, as in `latch=on` or `hold-after=1.2`\n");
     let args = ["latch=on", "hold-after=1.2"];
     ease(&args).code(0).stdout_eq(
-        "All actions: Tap instead of holding the first part of a chord: on instead of off\n\
-             All actions: Time for a hold: 1.2 s instead of 0.5 s\nsaved [..]ada.toml\n",
+        "Everything: Tap instead of hold in combinations: on (was off)\n\
+             Everything: Hold time: 1.2 s (was 0.5 s)\nsaved [..]ada.toml\n",
     );
     ease(&["--action", "coil-rope", "press=on"]).code(0);
     ease(&[])

@@ -29,7 +29,7 @@ fn prompts_are_shown_in_languages_with_alternates_and_spoken() {
         .assert()
         .code(2)
         .stderr_eq(str![[r#"
-error: there are no words for `tlh`; there are en, fr, de, es, pt-BR, it, pl, ru, uk, tr, ja, ko, zh-Hans, zh-Hant, and those for which a game has texts
+error: there are no words for `tlh`; there are en, fr, de, es, es-419, pt-BR, pt-PT, it, nl, cs, pl, ru, uk, tr, ja, ko, zh-Hans, zh-Hant, and those for which a game has texts
 
 "#]]);
 }
@@ -78,14 +78,16 @@ fn texts_are_checked_against_the_sheet() {
     check("demo/texts").assert().code(0).stdout_eq(str![[r#"
 demo/slack-water.toml: no problem among 73 bindings of 20 actions in 6 situations
 1 layout (us): none brings a problem of its own
-168 prompts and 672 titles in 14 languages: all fit the sheet
+216 prompts and 864 titles in 18 languages: all fit the sheet
 
 as in the sheet:
   de: action-horn ("Horn"), action-zoom ("Zoom")
   es: action-zoom ("Zoom")
+  es-419: action-zoom ("Zoom")
   fr: action-zoom ("Zoom")
   it: action-zoom ("Zoom")
   pt-BR: action-zoom ("Zoom")
+  pt-PT: action-zoom ("Zoom")
 
 "#]]);
     let folder = tempfile::tempdir().unwrap();

@@ -54,8 +54,8 @@ fn a_taken_key_is_refused_with_the_ways_and_then_settled() {
         .code(1)
         .stdout_eq(str![[r#"
 conflict: `cast-off` and `lantern` are both on KeyF, in `deck`
-  --settle swap   Cast off: F instead of Space; Lantern: Space instead of F
-  --settle take   Cast off: F instead of Space; Lantern: nothing instead of F
+  --settle swap   Cast off: F (was Space); Lantern: Space (was F)
+  --settle take   Cast off: F (was Space); Lantern: not set (was F)
   --settle share  not offered: the game does not let "Cast off" and "Lantern" share an input
 nothing changed; say how with --settle
 
@@ -74,8 +74,8 @@ error: the game does not let "Cast off" and "Lantern" share an input
         .assert()
         .code(0)
         .stdout_eq(str![[r#"
-Cast off: F instead of Space
-Lantern: Space instead of F
+Cast off: F (was Space)
+Lantern: Space (was F)
 saved ada.toml
 
 "#]]);
@@ -104,11 +104,11 @@ Horn     keyboard-2   nothing   right mouse button
 
 "#]]);
     desk.ada("why", "horn").assert().code(0).stdout_eq(str![[r#"
-action   column       now                           comes from   the game's default
-Horn     keyboard-1   J                             profile      H
-Horn     keyboard-2   nothing                       profile      right mouse button
-Horn     gamepad-1    topmost of the four buttons   default      topmost of the four buttons
-Horn     touch-1      horn                          default      horn
+action   column       now                      comes from   the game's default
+Horn     keyboard-1   J                        profile      H
+Horn     keyboard-2   nothing                  profile      right mouse button
+Horn     gamepad-1    top button of the four   default      top button of the four
+Horn     touch-1      horn                     default      horn
 
 "#]]);
     let json = desk.json(desk.ada("why", "horn --json"));

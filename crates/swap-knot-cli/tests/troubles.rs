@@ -61,18 +61,15 @@ fn ten_troubles_are_each_explained_by_one_command() {
     let covered = "0 situation crane chart\n0.1 1 wheel:up\n";
     quoted(
         &desk.why(covered, ""),
-        "Hoist – covered by: At the map table",
+        "Hoist – blocked by: At the map table",
     );
     let spent =
-        "0 situation deck\n0.1 0 KeyW down\n0.2 - focus-lost\n0.3 0 KeyW held\n0.4 0 KeyW down\n";
-    quoted(&desk.why(spent, ""), "let go of it first");
+        "0 situation deck\n0.1 0 KeyF down\n0.2 - focus-lost\n0.3 0 KeyF held\n0.4 0 KeyF down\n";
+    quoted(&desk.why(spent, ""), "let go first");
     let dead_zone = "0 situation deck\n0.1 2 pad:stick-left 0.1 0\n";
-    quoted(
-        &desk.why(dead_zone, ""),
-        "Walk – still inside the dead zone",
-    );
+    quoted(&desk.why(dead_zone, ""), "Walk – inside the dead zone");
     let elsewhere = "0 situation deck\n0.5 0 KeyH down\n0.6 0 KeyH up\n";
-    quoted(&desk.why(elsewhere, ""), "Horn – only here: At the helm");
+    quoted(&desk.why(elsewhere, ""), "Horn – works only here: At the helm");
     desk.write(
         "fine.toml",
         "format = 1\n[bind.fine]\nkeyboard-1 = \"Digit2\"\n",
@@ -216,12 +213,12 @@ not counted: all/broken.toml: line 1, column 11: unclosed array, expected `]`
 1 of an older version of the game, 1 not read
 
 action     column       changed by   to                                   more on layout   more with preset
-Hurry      keyboard-1   66.7 %       G 50.0 %, T 25.0 %, nothing 25.0 %   fr: 100 %
+Hurry      keyboard-1   66.7 %       G 50.0 %, T 25.0 %, not set 25.0 %   fr: 100 %
 Cast off   keyboard-1   16.7 %       G 100.0 %
 
-setting                            set by   to
-All actions: Sensitivity (mouse)   66.7 %   1 to 1.3, 1.15 on average
-Keyboard layout                    33.3 %   fr 100.0 %
+setting                           set by   to
+Everything: Sensitivity (mouse)   66.7 %   1 to 1.3, 1.15 on average
+Keyboard layout                   33.3 %   fr 100.0 %
 
 "#]]);
     let out = desk.run("tally sheet.toml all --json").output().unwrap();

@@ -92,7 +92,14 @@ pub(crate) fn block(text: &str, most: f32, least: f32, room: Room) -> Block {
         }
     }
     let mut lines = broken(text, least, room);
-    let rest = lines.split_off(room.lines.saturating_sub(1)).concat();
+    // Where a line was broken between two words there was a space.
+    let rest = lines.split_off(room.lines.saturating_sub(1));
+    let rest = rest.into_iter().reduce(|rest, line| {
+        let is_broken_word = !text.contains(&format!("{rest} {line}"));
+        let space = if is_broken_word { "" } else { " " };
+        format!("{rest}{space}{line}")
+    });
+    let rest = rest.unwrap_or_default();
     lines.push(cut(&rest, least, room.width, room.bold));
     Block { lines, size: least }
 }

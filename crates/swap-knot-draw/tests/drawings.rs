@@ -287,7 +287,7 @@ fn maps_mark_changes_conflicts_and_chords_and_can_be_narrowed() {
     for wanted in [
         "● Cast off",
         "! conflict",
-        "● changed by the player",
+        "● changed",
         "Ctrl+ Stow",
         "Horn",
     ] {

@@ -176,15 +176,15 @@ fn a_cell_is_clicked_asked_about_and_swapped_with_the_mouse() {
     assert!(
         player
             .painted
-            .contains("Press the new input for “Cast off”")
+            .contains("Press the new key or button for “Cast off”")
     );
-    assert!(player.painted.contains("Escape cancels; 10 s left"));
+    assert!(player.painted.contains("Press Escape to cancel (10 s)"));
     player.key(Place::KeyF);
-    assert!(player.painted.contains("F is taken by “Lantern”"));
-    assert!(player.painted.contains("Cast off: F instead of Space"));
+    assert!(player.painted.contains("“Lantern” already uses F."));
+    assert!(player.painted.contains("Cast off: F (was Space)"));
     // A way that is not offered says why; what lies beneath the question is not in reach.
     player.click("answer 3");
-    let told = "The game does not let “Cast off” and “Lantern” share an input.";
+    let told = "In this game “Cast off” and “Lantern” cannot use the same key or button.";
     assert!(
         player.painted.matches(told).count() > 1,
         "{}",
@@ -194,7 +194,7 @@ fn a_cell_is_clicked_asked_about_and_swapped_with_the_mouse() {
         .screen
         .press(Spot::Tool(swap_knot::screen::Tool::Leave));
     player.click("answer 1");
-    assert!(player.painted.contains("Lantern: Space instead of F"));
+    assert!(player.painted.contains("Lantern: Space (was F)"));
     player.click("tool undo");
     assert!(!player.screen.draft().is_changed());
 }
@@ -219,7 +219,7 @@ fn a_screen_reader_hears_and_works_everything() {
     let mut player = Player::new();
     let cell = "Cast off, Keyboard and mouse: Space";
     assert_eq!(player.node(cell).1.role(), Role::Button);
-    assert_eq!(player.node("Bindings").1.role(), Role::Tab);
+    assert_eq!(player.node("Keys & buttons").1.role(), Role::Tab);
     // Its focus is where the player is, and follows.
     player.key(Place::ArrowDown);
     let focused = player.focus.unwrap();
@@ -237,25 +237,28 @@ fn a_screen_reader_hears_and_works_everything() {
         .iter()
         .find(|(_, n)| n.role() == Role::Alert)
         .unwrap();
-    assert_eq!(title.1.value(), Some("Press the new input for “Cast off”"));
+    assert_eq!(
+        title.1.value(),
+        Some("Press the new key or button for “Cast off”")
+    );
     player.ask("Clear", Action::Click);
     let refused = player.screen.view().message.clone().unwrap();
     assert!(
-        refused.starts_with("“Cast off” always needs a binding"),
+        refused.starts_with("“Cast off” cannot be left empty"),
         "{refused}"
     );
 
-    player.ask("Feel", Action::Click);
+    player.ask("Fine-tuning", Action::Click);
     let slider = "Dead zone: 0.15";
     assert_eq!(player.node(slider).1.role(), Role::Slider);
     let far = player.node(slider).1.numeric_value().unwrap();
     assert!((0.1..0.2).contains(&far), "{far}");
     player.ask(slider, Action::Increment);
     assert!(player.labels().contains(&"Dead zone: 0.16, changed"));
-    let off = "Press instead of holding for a time: off";
+    let off = "Press instead of hold: off";
     assert_eq!(player.node(off).1.toggled(), Some(Toggled::False));
     player.ask(off, Action::Click);
-    let on = "Press instead of holding for a time: on, changed";
+    let on = "Press instead of hold: on, changed";
     assert_eq!(player.node(on).1.toggled(), Some(Toggled::True));
     player.screen.command(ScreenCommand::Undo);
 }

@@ -422,7 +422,7 @@ fn an_unmapped_controller_is_taught_kept_and_a_pad_after_a_restart() {
     desk.frame();
     assert_eq!(
         dialog(&mut desk),
-        "This controller is not known. Is it a gamepad?"
+        "New controller. Set it up as a gamepad?"
     );
     // Its first button chooses.
     work(&mut desk, &pad, Wire::Button(0));
@@ -453,7 +453,7 @@ fn an_unmapped_controller_is_taught_kept_and_a_pad_after_a_restart() {
         }
         assert_ne!(dialog(&mut desk), title);
     }
-    assert_eq!(dialog(&mut desk), "Is it right?");
+    assert_eq!(dialog(&mut desk), "Keep this setup?");
     work(&mut desk, &pad, Wire::Button(1));
     assert_eq!(dialog(&mut desk), "");
     assert!(desk.controls.save());
@@ -469,7 +469,7 @@ fn an_unmapped_controller_is_taught_kept_and_a_pad_after_a_restart() {
     assert_eq!(desk.controls.seat().device_kind(), DeviceKind::Gamepad);
     assert_eq!(
         desk.prompt("{do:cast-off}"),
-        "Press the lowest of the four buttons"
+        "Press the bottom button of the four"
     );
     assert_eq!(desk.controls.take_reports().len(), 0);
     let throttle = desk.sheet.find("throttle").unwrap();

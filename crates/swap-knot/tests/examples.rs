@@ -32,7 +32,7 @@ fn first_steps() {
     insta::assert_snapshot!(prints("first_steps"), @"
     Press Space to leave
     cast off, lantern lit
-    Press the lowest of the four buttons to leave
+    Press the bottom button of the four to leave
     ");
 }
 

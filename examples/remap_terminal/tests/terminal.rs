@@ -88,26 +88,26 @@ fn a_key_is_swapped_applied_and_kept() {
     terminal.shows("Walk to the bow *");
     terminal.keys(&["Down"; 6]);
     terminal.keys(&["Enter"]);
-    terminal.shows("Press the new input for “Cast off”");
+    terminal.shows("Press the new key or button for “Cast off”");
     terminal.keys(&["f"]);
-    terminal.shows("F is taken by “Lantern”");
-    terminal.shows("Cast off: F instead of Space");
+    terminal.shows("“Lantern” already uses F.");
+    terminal.shows("Cast off: F (was Space)");
     terminal.keys(&["Enter"]);
     terminal.shows("• F");
     // Escape leaves a cell as it is; undo takes back; what must stay says so.
     terminal.keys(&["Enter"]);
-    terminal.shows("Escape cancels");
+    terminal.shows("Press Escape to cancel");
     terminal.keys(&["Escape"]);
     terminal.shows("Esc: back");
     terminal.keys(&["C-z"]);
     terminal.shows("Space ");
     terminal.keys(&["Enter"]);
-    terminal.shows("Escape cancels");
+    terminal.shows("Press Escape to cancel");
     terminal.keys(&["C-k"]);
     terminal.shows("• Ctrl+K");
     // Leaving asks; what has to be pressed has to show that it works.
     terminal.keys(&["Escape"]);
-    terminal.shows("Leave with these changes?");
+    terminal.shows("Apply your changes before you leave?");
     terminal.keys(&["Enter"]);
     terminal.shows("Keep these controls?");
     terminal.keys(&["C-k"]);
@@ -116,23 +116,23 @@ fn a_key_is_swapped_applied_and_kept() {
     again.shows("Ctrl+K");
     // Every page is there, and another number of feel.
     again.keys(&["Tab"]);
-    again.shows("Ramp up");
+    again.shows("Build-up time");
     again.keys(&["Down", "Right"]);
-    again.shows("0.05 s");
+    again.shows("0.05\u{a0}s");
     again.keys(&["Tab"]);
-    again.shows("Take in a profile from text");
+    again.shows("Import from text");
     again.keys(&["Tab"]);
-    again.shows("English (US): as it is found");
+    again.shows("Automatic: English (US)");
     again.keys(&["Tab"]);
-    again.shows("lowest of the four buttons");
+    again.shows("bottom button of the four");
     again.keys(&["Tab", "Down", "Enter"]);
-    again.shows("Stop");
+    again.shows("Stop test");
     again.keys(&["w"]);
     again.shows("W: Walk to the bow");
     again.keys(&["Escape"]);
     again.shows("Tab: next page");
     again.keys(&["Escape"]);
-    again.shows("Leave with these changes?");
+    again.shows("Apply your changes before you leave?");
     again.keys(&["Down", "Enter"]);
     again.ends();
     // Another copy of the game saves while this one is open, and this one over it: both stay.
@@ -144,7 +144,7 @@ fn a_key_is_swapped_applied_and_kept() {
     other.shows("Walk to the bow");
     for (terminal, downs, told) in [
         (&one, 7, "Applied and saved."),
-        (&other, 8, "changed elsewhere as well"),
+        (&other, 8, "also changed somewhere else"),
     ] {
         terminal.keys(&["Down"; 8][..downs]);
         terminal.keys(&["Delete", "C-s"]);

@@ -17,7 +17,7 @@ impl Controls {
     /// let mut controls = Controls::new(&sheet, Profile::new("Ada"), Layout::us());
     /// controls.open_screen(Time::ZERO);
     /// let screen = controls.screen_mut().expect("it is open");
-    /// assert_eq!(screen.view().pages[0].label, "Bindings");
+    /// assert_eq!(screen.view().pages[0].label, "Keys & buttons");
     /// screen.command(ScreenCommand::Back); // or the player's Escape, by `feed`
     ///
     /// controls.tick(Time::from_millis(16));

@@ -52,7 +52,7 @@ impl Draft {
                 None => to.say("preset-none", &[]),
             },
             Setting::Layout => match profile.layout().and_then(Layout::shipped) {
-                Some(layout) => to.words().untranslated(layout.title()),
+                Some(layout) => to.words().untranslated(layout.own_name()),
                 None => to.say("layout-found", &[]),
             },
             Setting::Family => match profile.family() {

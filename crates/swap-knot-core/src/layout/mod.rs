@@ -4,6 +4,7 @@ mod board;
 mod composed;
 mod file;
 mod learner;
+mod own_names;
 pub(crate) mod quirks;
 mod resolver;
 mod setting;
@@ -168,9 +169,15 @@ impl Layout {
         &self.0.name
     }
 
-    /// What people call it (`French`).
+    /// What people call it (`French`), in English.
     pub fn title(&self) -> &str {
         &self.0.title
+    }
+
+    /// What those call it who write with it (`Français`), as systems list it; its English title where
+    /// that is not known.
+    pub fn own_name(&self) -> &str {
+        own_names::of(self.name()).unwrap_or_else(|| self.title())
     }
 
     /// The board it is usually printed on, or the one that was chosen with [`Layout::on_board`].

@@ -62,11 +62,11 @@ impl Tell for ParameterValue {
                 to.say("value-range", &[("least", &inner), ("most", &outer)])
             }
             ParameterValue::Axes(axes) => {
-                let names = ["X", "Y", "Z"].into_iter().zip(axes);
-                let on: Vec<&str> = names.filter(|(_, on)| **on).map(|(name, _)| name).collect();
-                match on.is_empty() {
-                    true => to.say("value-off", &[]),
-                    false => to.say("value-axes", &[("axes", &on.join(" "))]),
+                let ways = ["way-x", "way-y", "way-z"].into_iter().zip(axes);
+                let on = ways.filter(|(_, on)| **on).map(|(way, _)| to.say(way, &[]));
+                match to.list(on) {
+                    None => to.say("value-off", &[]),
+                    Some(axes) => to.say("value-axes", &[("axes", &axes)]),
                 }
             }
         }

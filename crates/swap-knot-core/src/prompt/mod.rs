@@ -38,7 +38,7 @@ pub use crate::words::{
 /// let rig = Rig::new(&sheet, &Profile::default(), Layout::us());
 /// let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 /// assert_eq!(prompt.render(&rig, DeviceKind::Keyboard).to_string(), "Press Space to leave");
-/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press lowest of the four buttons to leave");
+/// assert_eq!(prompt.render(&rig, DeviceKind::Gamepad).to_string(), "Press bottom button of the four to leave");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]
@@ -255,5 +255,6 @@ fn render(
             }
         }
     }
+    phrases.join(&mut pieces);
     pieces
 }

@@ -1,11 +1,13 @@
 //! How the bindings of a row are put into words.
 
 use super::{InputPiece, Piece};
-use crate::input::{Chord, DeviceKind, HidInput, Input, InputShape, PadButton, Place, Stick};
+use crate::input::{
+    Chord, DeviceKind, HidAxis, HidInput, Input, InputShape, PadButton, Place, Stick,
+};
 use crate::law::Bound;
 use crate::rig::Rig;
 use crate::sheet::{Arm, ColumnKind, Manner, Row};
-use crate::words::{Form, On, Part, Pattern, Saying, Words};
+use crate::words::{Form, On, Part, Pattern, Saying, Words, is_legend};
 
 /// Keys at most this far apart read as one, in key widths.
 const TOGETHER: f32 = 2.6;
@@ -63,6 +65,44 @@ impl<'a> Phrases<'a> {
         phrase.into_iter().for_each(|piece| push(out, piece));
     }
 
+    /// Puts the pieces of a prompt together as the language does: Chinese has a space between its own
+    /// letters and others, and none elsewhere.
+    pub(super) fn join(&self, pieces: &mut Vec<Piece>) {
+        let said = |piece: &Piece| match piece {
+            Piece::Text(text) | Piece::Unbound { text, .. } => text.clone(),
+            Piece::Group { name, .. } => name.clone(),
+            Piece::Input(input) => input.name.clone(),
+        };
+        let mut at = 1;
+        while at < pieces.len() {
+            let [before, after] = [said(&pieces[at - 1]), said(&pieces[at])];
+            let wants = self
+                .words
+                .wants_space(before.trim_end(), after.trim_start());
+            let has = before.ends_with(' ') || after.starts_with(' ');
+            if let Some(wants) = wants.filter(|wants| *wants != has) {
+                let [a, b] = [at - 1, at];
+                match (wants, &mut pieces[a..=b]) {
+                    (true, [Piece::Text(text), _]) => text.push(' '),
+                    (true, [_, Piece::Text(text)]) => text.insert(0, ' '),
+                    (true, _) => {
+                        pieces.insert(at, Piece::Text(" ".to_owned()));
+                        at += 1;
+                    }
+                    (false, both) => {
+                        if let Piece::Text(text) = &mut both[0] {
+                            text.truncate(text.trim_end().len());
+                        }
+                        if let Piece::Text(text) = &mut both[1] {
+                            *text = text.trim_start().to_owned();
+                        }
+                    }
+                }
+            }
+            at += 1;
+        }
+    }
+
     fn say(&self, out: &mut Vec<Piece>, row: Row, shown: &Shown<'_>, verb: bool) {
         match shown {
             Shown::Nothing => out.push(Piece::Unbound {
@@ -78,10 +118,11 @@ impl<'a> Phrases<'a> {
     fn begin(&self, phrase: &mut [Piece]) {
         match phrase.first_mut() {
             Some(Piece::Input(input)) => {
-                input.name = self.words.capital(&input.name);
-                input.spoken = self.words.capital(&input.spoken);
+                let is_legend = is_legend(&input.chord);
+                input.name = self.words.capital(&input.name, is_legend);
+                input.spoken = self.words.capital(&input.spoken, is_legend);
             }
-            Some(Piece::Group { name, .. }) => *name = self.words.capital(name),
+            Some(Piece::Group { name, .. }) => *name = self.words.capital(name, false),
             _ => {}
         }
     }
@@ -231,15 +272,16 @@ impl<'a> Phrases<'a> {
             [] => {}
             [one] => out.push(self.input(one, &one.chord, form)),
             [all @ .., one] => {
+                let in_row = |first, is_last| {
+                    let saying = Saying::written(form);
+                    self.words.in_row(last, saying, first, is_last).form
+                };
                 self.walk(
                     out,
                     self.words.pattern(last, ""),
                     &mut |out, name| match name {
-                        "first" => {
-                            let before = self.words.before_last(last, Saying::written(form));
-                            self.listed(out, "list", all, before.form);
-                        }
-                        _ => out.push(self.input(one, &one.chord, form)),
+                        "first" => self.listed(out, "list", all, in_row(true, false)),
+                        _ => out.push(self.input(one, &one.chord, in_row(false, true))),
                     },
                 )
             }
@@ -250,7 +292,9 @@ impl<'a> Phrases<'a> {
     fn phrase(&self, out: &mut Vec<Piece>, id: &str, add: &mut dyn FnMut(&mut Vec<Piece>, Form)) {
         self.walk(out, self.words.pattern(id, ""), &mut |out, name| {
             if let Some(form) = Form::of_variable(name) {
-                add(out, form);
+                // What is moved in the hands is the pad, and not its motion.
+                let moved = id == "do-move-pad" && form == Form::Object;
+                add(out, if moved { Form::Moved } else { form });
             }
         });
     }
@@ -353,6 +397,18 @@ fn is_split(bound: &Bound) -> bool {
     !bound.chord.is_plain() && !one_verb && !keys(&bound.chord)
 }
 
+/// What a hand or foot does with an axis that has a name.
+const HANDS: [(HidAxis, &str); 8] = [
+    (HidAxis::Slider, "do-push"),
+    (HidAxis::Dial, "do-turn"),
+    (HidAxis::Rudder, "do-push"),
+    (HidAxis::Throttle, "do-push"),
+    (HidAxis::Accelerator, "do-press"),
+    (HidAxis::Brake, "do-press"),
+    (HidAxis::Clutch, "do-press"),
+    (HidAxis::Steering, "do-turn"),
+];
+
 /// The message with the verb for how a binding is worked.
 fn verb_of(bound: &Bound) -> &'static str {
     let input = bound.chord.input();
@@ -373,7 +429,18 @@ fn verb_of(bound: &Bound) -> &'static str {
         (Manner::Press, Input::Wheel(_)) => "do-turn",
         (Manner::Press, Input::PadButton(b)) if b.is_trigger() => "do-pull",
         (Manner::Press, Input::PadStickHalf(..)) => "do-push",
+        (Manner::Press, Input::Hid(HidInput::Half(axis, _) | HidInput::Axis(axis)))
+            if HANDS.iter().any(|(of, _)| *of == axis) =>
+        {
+            let verb = HANDS.iter().find(|(of, _)| *of == axis);
+            verb.map_or("do-push", |(_, verb)| *verb)
+        }
         (Manner::Press, Input::Hid(HidInput::Hat(_) | HidInput::Half(..))) => "do-push",
+        (
+            Manner::Press,
+            Input::PadButton(PadButton::StickLeftClick | PadButton::StickRightClick),
+        ) => "do-click",
+        (Manner::Press, Input::PadGyro) => "do-move-pad",
         (Manner::Press, Input::Touch(_)) => "do-touch",
         (Manner::Press, _) if moves => "do-move",
         (Manner::Press, _) => "do-press",

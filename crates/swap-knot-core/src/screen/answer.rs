@@ -213,7 +213,7 @@ impl ControlsScreen {
             let left_out = left_out.into_iter().map(|cell| cell.row);
             let titles = draft.telling().rows(left_out);
             if let Some(titles) = titles.filter(|_| enabled) {
-                lines.push(words.say("preset-left-out", &[("titles", &titles)]));
+                lines.push(words.say("one-hand-left-out", &[("titles", &titles)]));
             }
             let item = self.button(all.len(), self.text(made.id()));
             all.push(item.text(lines).enabled(enabled));

@@ -29,7 +29,7 @@ impl ControlsScreen {
             if !rows.is_empty() {
                 let words = self.draft.words();
                 view.sections.push(Section {
-                    title: words.capital(&words.device_name(kind)),
+                    title: words.capital(&words.device_name(kind), false),
                     rows,
                     ..Section::default()
                 });

@@ -23,11 +23,10 @@ impl ControlsScreen {
     fn layout_title(&self, chosen: Option<&str>) -> String {
         let words = self.draft.words();
         match chosen.and_then(Layout::shipped) {
-            Some(layout) => words.untranslated(layout.title()),
+            Some(layout) => words.untranslated(layout.own_name()),
             None => {
-                let here = words.untranslated(self.draft.layout().title());
-                let found = self.text("layout-found");
-                words.say("setting-of", &[("title", &here), ("setting", &found)])
+                let here = words.untranslated(self.draft.layout().own_name());
+                words.say("value-found", &[("name", &here)])
             }
         }
     }
@@ -104,7 +103,7 @@ impl ControlsScreen {
     /// Several things, as the language joins them.
     pub(super) fn listed(&self, all: impl IntoIterator<Item = String>) -> String {
         let joined = self.draft.telling().list(all);
-        joined.unwrap_or_else(|| self.text("nothing"))
+        joined.unwrap_or_else(|| self.text("key-free"))
     }
 
     fn view_key(&self, place: Place, does: &[String]) -> Item {

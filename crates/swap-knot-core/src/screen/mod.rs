@@ -74,7 +74,7 @@ use crate::words::Tell;
 /// assert_eq!(screen.view().sections[0].rows[0].title, "Horn");
 /// screen.press(Spot::Cell(sheet.defaults()[0].cell)); // it was clicked
 /// let dialog = screen.view().dialog.clone().expect("it listens");
-/// assert_eq!(dialog.title, "Press the new input for “Horn”");
+/// assert_eq!(dialog.title, "Press the new key or button for “Horn”");
 /// # Ok::<(), swap_knot::sheet::SheetError>(())
 /// ```
 #[derive(Debug)]

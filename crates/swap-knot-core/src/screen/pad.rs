@@ -83,8 +83,7 @@ impl ControlsScreen {
             Some(name) => title(name),
             None => self.text("family-unknown"),
         };
-        let found = self.text("family-found");
-        words.say("setting-of", &[("title", &here), ("setting", &found)])
+        words.say("value-found", &[("name", &here)])
     }
 
     /// What each part of a pad has a part in; a direction of a stick is of that stick.
@@ -143,7 +142,7 @@ impl ControlsScreen {
     /// The titles of what a part works, whatever is live.
     fn titles_of(&self, input: Input) -> String {
         self.titles_if_any(input)
-            .unwrap_or_else(|| self.text("nothing"))
+            .unwrap_or_else(|| self.text("key-free"))
     }
 
     /// The same; none where that is nothing.

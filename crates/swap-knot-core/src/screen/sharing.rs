@@ -79,7 +79,7 @@ impl ControlsScreen {
     /// What a device is called: its kind, with a number where there are several, and the family of a pad.
     fn device_title(&self, device: &SharedDevice) -> String {
         let words = self.draft.words();
-        let kind = words.capital(&words.device_name(device.kind));
+        let kind = words.capital(&words.device_name(device.kind), false);
         let alike = self.sharing.devices.iter();
         let alike: Vec<&SharedDevice> = alike.filter(|d| d.kind == device.kind).collect();
         let mut title = kind;

@@ -81,9 +81,12 @@ impl SavedSeat {
         saved.state.now = from.now;
         saved.state.read(&mut from, rig)?;
         saved.waiting = Queue::read(&mut from, rig)?;
-        match from.left {
-            [] => Ok(saved),
-            _ => Err(RestoreError::Damaged),
+        // What is taken is what is written: nothing hides between the numbers.
+        let mut again = Vec::with_capacity(bytes.len());
+        saved.write(&mut again);
+        match again == bytes {
+            true => Ok(saved),
+            false => Err(RestoreError::Damaged),
         }
     }
 }

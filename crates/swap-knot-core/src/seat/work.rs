@@ -182,7 +182,7 @@ impl State {
         let is_followed = self.held.is_followed(control);
         for &index in wiring.completed_by(control) {
             let wire = &wiring.wires[usize::from(index)];
-            if !wire.analog && !(is_followed && follows(wiring, wire)) {
+            if !(wire.analog || is_followed && follows(wiring, wire)) {
                 self.let_go(wiring, index);
             }
         }

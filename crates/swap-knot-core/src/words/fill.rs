@@ -61,11 +61,11 @@ impl Words {
         let Some(pattern) = self.pattern(id, attribute) else {
             return id.to_owned();
         };
-        pattern.fill(&|name| {
+        self.joints(pattern.fill(&|name| {
             let mut all = values.iter();
             all.find(|(n, _)| *n == name)
                 .map(|(_, v)| Cow::Borrowed(*v))
-        })
+        }))
     }
 
     /// A message about an input or chord, which stands in it in the form that its variable asks for.
@@ -79,7 +79,7 @@ impl Words {
         let Some(pattern) = self.pattern(id, "") else {
             return id.to_owned();
         };
-        let filled = pattern.fill(&|name| {
+        let filled = self.joints(pattern.fill(&|name| {
             let mut all = values.iter();
             let given = all
                 .find(|(n, _)| *n == name)
@@ -88,14 +88,17 @@ impl Words {
                 let saying = Saying::written(Form::of_variable(name)?);
                 Some(Cow::Owned(self.chord(chord, on, saying)))
             })
-        });
+        }));
         // A sentence begins with a capital, also where it begins with a name.
         match pattern
             .parts()
             .iter()
             .find(|p| **p != Part::Text(super::OPENS.to_owned()))
         {
-            Some(Part::Variable(_)) => self.capital(&filled),
+            Some(Part::Variable(name)) => {
+                let is_input = Form::of_variable(name).is_some();
+                self.capital(&filled, is_input && is_legend(chord))
+            }
             _ => filled,
         }
     }
@@ -106,12 +109,16 @@ impl Words {
         Some(message.attribute(attribute).unwrap_or(&message.value))
     }
 
-    /// A text with its first letter large, as a sentence begins. A legend of one letter stays as it
-    /// is printed.
-    pub(crate) fn capital(&self, text: &str) -> String {
-        let is_word = |rest: &str| rest.starts_with(|c: char| c.is_lowercase() || c == '\'');
+    /// A text with its first letter large, as a sentence begins. A legend stays as it is printed.
+    pub(crate) fn capital(&self, text: &str, is_legend: bool) -> String {
+        // An article of one letter is a word, too ("l’axe", "o botão").
+        let is_word = |rest: &str| {
+            rest.starts_with(|c: char| c.is_lowercase() || "'’ ".contains(c))
+                && !rest.trim().is_empty()
+        };
         first_letter(text, |first, rest| match (first, is_word(rest)) {
             (_, false) => first.to_string(),
+            _ if is_legend && !rest.starts_with(char::is_lowercase) => first.to_string(),
             ('i', _) if self.language() == "tr" => "İ".to_owned(),
             _ => first.to_uppercase().collect(),
         })
@@ -124,6 +131,63 @@ impl Words {
             'İ' => "i".to_owned(),
             _ => first.to_lowercase().collect(),
         })
+    }
+}
+
+/// Whether a chord begins with what is printed on a key.
+pub(crate) fn is_legend(chord: &Chord) -> bool {
+    let first = chord.inputs().next();
+    first.is_some_and(|input| input.device_kind() == DeviceKind::Keyboard)
+}
+
+impl Words {
+    /// A text with its spaces as the language has them between its own letters and Latin ones:
+    /// Chinese has one there, and none elsewhere.
+    pub(crate) fn joints(&self, text: String) -> String {
+        if !self.language().starts_with("zh") {
+            return text;
+        }
+        let mut out = String::with_capacity(text.len());
+        for next in text.chars() {
+            let before = out.trim_end_matches(' ').chars().next_back();
+            let had_space = out.ends_with(' ');
+            match before.and_then(|before| joint(before, next)) {
+                Some(wants) if next != ' ' => {
+                    out.truncate(out.trim_end_matches(' ').len());
+                    if wants {
+                        out.push(' ');
+                    }
+                }
+                _ if next == ' ' && had_space => continue,
+                _ => {}
+            }
+            out.push(next);
+        }
+        out
+    }
+
+    /// Whether the language wants a space between two pieces of text, or none; no answer where it has
+    /// no rule for that.
+    pub(crate) fn wants_space(&self, before: &str, after: &str) -> Option<bool> {
+        if !self.language().starts_with("zh") {
+            return None;
+        }
+        joint(before.chars().next_back()?, after.chars().next()?)
+    }
+}
+
+/// Whether a space belongs between two characters of Chinese text; no answer where either is fine.
+fn joint(before: char, after: char) -> Option<bool> {
+    let is_own = |c: char| matches!(c, '\u{2e80}'..='\u{2fdf}' | '\u{3007}' | '\u{3400}'..='\u{9fff}' | '\u{f900}'..='\u{faff}');
+    // What is printed on a key is Latin here, whatever sign it is; Chinese has marks of its own.
+    let is_latin = |c: char| c.is_ascii_graphic() || (c.is_alphanumeric() && !is_own(c));
+    let is_mark =
+        |c: char| matches!(c, '\u{3000}'..='\u{303f}' | '\u{ff00}'..='\u{ff60}' | '“' | '”');
+    match (before, after) {
+        (a, b) if is_own(a) && is_latin(b) || is_latin(a) && is_own(b) => Some(true),
+        (a, b) if (is_own(a) || is_mark(a)) && (is_own(b) || is_mark(b)) => Some(false),
+        (a, b) if is_mark(a) && is_latin(b) || is_latin(a) && is_mark(b) => Some(false),
+        _ => None,
     }
 }
 

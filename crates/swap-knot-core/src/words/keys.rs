@@ -97,13 +97,16 @@ impl Words {
             (true, Some(id), None) => self.fill(&format!("sign-{id}"), &[]),
             _ => own,
         };
-        let attribute = if saying.form == Form::Short {
-            "short"
-        } else {
-            ""
-        };
-        let name = self.fill_attribute("key-numpad", attribute, &[("key", &own)]);
-        self.printed(name, None, saying)
+        // In a form of its own, or in that of every key.
+        let message = self.0.messages.get("key-numpad");
+        let mut forms = saying.form.attributes().iter();
+        match message.is_some_and(|m| forms.any(|form| m.attribute(form).is_some())) {
+            true => self.attribute_for("key-numpad", saying, &[("key", &own)]),
+            false => {
+                let name = self.fill("key-numpad", &[("key", &own)]);
+                self.printed(name, None, saying)
+            }
+        }
     }
 }
 

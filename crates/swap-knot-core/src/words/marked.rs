@@ -28,8 +28,8 @@ impl Marked {
 impl Words {
     /// The forms of a name besides the one in which it stands alone, as Fluent files and marks call
     /// them: see [`Words::with_fluent`].
-    pub const FORMS: [&str; 8] = [
-        "short", "part", "subject", "object", "at", "with", "held", "spoken",
+    pub const FORMS: [&str; 10] = [
+        "short", "part", "subject", "object", "at", "with", "held", "moved", "board", "spoken",
     ];
 
     /// The same words, calling the inputs of a pad by what a family prints on them; by place where

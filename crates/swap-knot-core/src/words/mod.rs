@@ -35,6 +35,7 @@ pub use read::{WordsError, WordsMistake};
 pub use tell::{Tell, Telling};
 pub use titles::GameTitle;
 
+pub(crate) use self::fill::is_legend;
 pub(crate) use self::names::{Form, On, Saying};
 use self::read::Message;
 pub(crate) use self::read::{Part, Pattern};
@@ -92,7 +93,8 @@ impl Words {
         if tag == "en" {
             return Some(Words::english());
         }
-        Words::english().named(tag).with_fluent(text, tag).ok()
+        let base = shipped::base(tag).map_or_else(|| Some(Words::english()), Words::shipped)?;
+        base.named(tag).with_fluent(text, tag).ok()
     }
 
     /// The tags of the languages that ship.
@@ -107,7 +109,7 @@ impl Words {
     /// ```
     /// use swap_knot::Words;
     ///
-    /// assert_eq!(Words::nearest("pt-PT").language(), "pt-BR");
+    /// assert_eq!(Words::nearest("es-MX").language(), "es-419");
     /// assert_eq!(Words::nearest("en_AU.UTF-8").language(), "en");
     /// assert_eq!(Words::nearest("zh-TW").language(), "zh-Hant");
     /// assert_eq!(Words::nearest("xx").language(), "en");

@@ -27,11 +27,13 @@ pub(crate) enum Form {
     With,
     /// It is held down; where the language has "held" agree with it, that is part of it.
     Held,
+    /// It is moved in the hands: the gamepad, rather than its motion.
+    Moved,
 }
 
 impl Form {
     /// Every form.
-    pub(super) const ALL: [Form; 8] = [
+    pub(super) const ALL: [Form; 9] = [
         Form::Name,
         Form::Short,
         Form::Part,
@@ -40,10 +42,11 @@ impl Form {
         Form::At,
         Form::With,
         Form::Held,
+        Form::Moved,
     ];
 
     /// The attributes that hold it, the fitting one first; without any of them it is the name.
-    const fn attributes(self) -> &'static [&'static str] {
+    pub(super) const fn attributes(self) -> &'static [&'static str] {
         match self {
             Form::Name => &[],
             Form::Short => &["short"],
@@ -53,6 +56,7 @@ impl Form {
             Form::At => &["at", "object"],
             Form::With => &["with", "object"],
             Form::Held => &["held", "object"],
+            Form::Moved => &["moved", "object"],
         }
     }
 
@@ -146,6 +150,11 @@ impl Words {
         let tight = chord
             .inputs()
             .all(|i| i.device_kind() == DeviceKind::Keyboard);
+        // A verb that is about two things would have to agree with them: they are one name then.
+        let saying = match saying.form {
+            Form::Subject if !tight && !chord.is_plain() => saying.of(Form::Name),
+            _ => saying,
+        };
         let in_phrase = !matches!(saying.form, Form::Name | Form::Short | Form::Part);
         let last = chord.held().len();
         if last == 0 {
@@ -153,8 +162,14 @@ impl Words {
         }
         if tight {
             let part = saying.of(Form::Part);
-            let keys = chord.inputs().map(|input| self.name(input, on, part));
-            let keys = keys.reduce(|first, last| self.joined("chord", part, &first, &last));
+            let keys: Vec<String> = chord.inputs().map(|i| self.name(i, on, part)).collect();
+            // "Shift left + E", where the first plus would stand within a name.
+            let id = match keys.iter().any(|key| key.contains([' ', '\u{a0}'])) {
+                true => "chord-wide",
+                false => "chord",
+            };
+            let keys = keys.into_iter();
+            let keys = keys.reduce(|first, last| self.joined(id, part, &first, &last));
             let keys = keys.unwrap_or_default();
             // Several keys are one thing in a phrase.
             return match in_phrase {
@@ -163,9 +178,8 @@ impl Words {
             };
         }
         let id = if in_phrase { "chord-and" } else { "chord-wide" };
-        let before = self.before_last(id, saying);
         let parts = chord.inputs().enumerate().map(|(n, input)| {
-            let saying = if n == last { saying } else { before };
+            let saying = self.in_row(id, saying, n == 0, n == last);
             self.name(input, on, saying)
         });
         let join = |first: String, last: String| self.joined(id, saying, &first, &last);
@@ -192,14 +206,17 @@ impl Words {
         self.attribute_for(id, saying, &[("first", first), ("last", last)])
     }
 
-    /// How what stands before the last of several inputs is said: by its name alone where the
-    /// message that joins them has the wanted form, since that form is of the whole then.
-    pub(crate) fn before_last(&self, joins: &str, saying: Saying) -> Saying {
+    /// How one of several inputs is said that a message joins: by its name alone before the last one
+    /// where that message has the wanted form, since the form is of the whole then. Where it has not,
+    /// what agrees with what is held stands with the first one alone.
+    pub(crate) fn in_row(&self, joins: &str, saying: Saying, first: bool, last: bool) -> Saying {
         let message = self.0.messages.get(joins);
         let mut forms = saying.form.attributes().iter();
-        match message.is_some_and(|m| forms.any(|a| m.attribute(a).is_some())) {
-            true => saying.of(Form::Name),
-            false => saying,
+        let is_of_all = message.is_some_and(|m| forms.any(|a| m.attribute(a).is_some()));
+        match (is_of_all, saying.form) {
+            (true, _) if !last => saying.of(Form::Name),
+            (false, Form::Held) if !first => saying.of(Form::Object),
+            _ => saying,
         }
     }
 
@@ -209,14 +226,19 @@ impl Words {
     }
 
     /// A message in a form, with its variables filled in.
-    fn attribute_for(&self, id: &str, saying: Saying, values: &[(&str, &str)]) -> String {
+    pub(super) fn attribute_for(
+        &self,
+        id: &str,
+        saying: Saying,
+        values: &[(&str, &str)],
+    ) -> String {
         let Some(pattern) = self.pattern_for(id, saying) else {
             return id.to_owned();
         };
-        pattern.fill(&|name| {
+        self.joints(pattern.fill(&|name| {
             let mut all = values.iter();
             all.find(|(n, _)| *n == name).map(|(_, v)| (*v).into())
-        })
+        }))
     }
 
     /// A message in a form, as parts.
@@ -256,10 +278,13 @@ impl Words {
             Input::Letter(letter) => {
                 self.printed(letter_legend(letter.char(), on.layout), None, saying)
             }
-            Input::Modifier(Modifier::Main) => match on.platform {
-                Platform::Mac => self.named_key("modifier-Command", saying),
-                Platform::Windows | Platform::Other => self.named_key("modifier-Ctrl", saying),
-            },
+            Input::Modifier(Modifier::Main) => {
+                let id = match on.platform {
+                    Platform::Mac => "modifier-Meta",
+                    Platform::Windows | Platform::Other => "modifier-Ctrl",
+                };
+                self.named_key(&self.on_platform(id.to_owned(), on.platform), saying)
+            }
             Input::Modifier(modifier) => {
                 let id = format!("modifier-{}", modifier.word());
                 self.named_key(&self.on_platform(id, on.platform), saying)
@@ -280,19 +305,20 @@ impl Words {
             Input::PadStickHalf(stick, direction) => self.aimed(stick_id(stick), direction, saying),
             Input::Hid(HidInput::Button(button)) => numbered("hid-button", &button.number()),
             Input::Hid(HidInput::Hat(direction)) => self.aimed("hid-hat", direction, saying),
-            Input::Hid(HidInput::Axis(axis)) => self.axis("hid-axis", axis, "", saying),
-            Input::Hid(HidInput::Half(axis, Sign::Positive)) => {
-                self.axis("hid-half", axis, "+", saying)
-            }
-            Input::Hid(HidInput::Half(axis, Sign::Negative)) => {
-                self.axis("hid-half", axis, "−", saying)
-            }
+            Input::Hid(HidInput::Axis(axis)) => self.axis(axis, None, saying),
+            Input::Hid(HidInput::Half(axis, sign)) => self.axis(axis, Some(sign), saying),
             Input::Touch(name) => {
                 let own = format!("touch-{name}");
-                match self.0.messages.contains_key(&own) {
+                let Some(message) = self.0.messages.get(&own) else {
+                    let name = name.as_str().replace('-', " ");
+                    return self.attribute_for("touch", saying, &[("name", &name)]);
+                };
+                let mut forms = saying.form.attributes().iter();
+                // What the game gives no form of its own has that of every touch input.
+                match forms.any(|form| message.attribute(form).is_some()) {
                     true => simple(&own),
                     false => {
-                        let name = name.as_str().replace('-', " ");
+                        let name = self.attribute_for(&own, saying.of(Form::Name), &[]);
                         self.attribute_for("touch", saying, &[("name", &name)])
                     }
                 }
@@ -319,18 +345,28 @@ impl Words {
         }
     }
 
-    /// The name of an axis or of half of one: a word where it has one, else its letters.
-    fn axis(&self, id: &str, axis: HidAxis, sign: &str, saying: Saying) -> String {
+    /// An axis, or one way of it: a thing of its own where it has a name (a pedal, a wheel), which goes
+    /// ways that have words; else by its letters and a sign.
+    fn axis(&self, axis: HidAxis, sign: Option<Sign>, saying: Saying) -> String {
         let own = format!("axis-{}", axis.word());
-        let axis = match self.0.messages.contains_key(&own) {
-            true => self.fill(&own, &[]),
-            false => axis.word().to_uppercase(),
+        if self.0.messages.contains_key(&own) {
+            let what = self.attribute_for(&own, saying, &[]);
+            let Some(sign) = sign else { return what };
+            let way = self.fill(way(axis, sign), &[]);
+            let values = [("what", &*what), ("direction", &way)];
+            return self.attribute_for("hid-way", saying, &values);
+        }
+        let (id, sign) = match sign {
+            None => ("hid-axis", ""),
+            Some(Sign::Positive) => ("hid-half", "+"),
+            Some(Sign::Negative) => ("hid-half", "−"),
         };
         let spoken = (sign.chars().next()).and_then(signs::id);
         let sign = match spoken.filter(|_| saying.aloud) {
             Some(id) => self.fill(&format!("sign-{id}"), &[]),
             None => sign.to_owned(),
         };
+        let axis = axis.word().to_uppercase();
         self.attribute_for(id, saying, &[("axis", &axis), ("sign", &sign)])
     }
 
@@ -387,6 +423,17 @@ impl Words {
             Some([Part::Variable(_)]) => key,
             _ => self.attribute_for("key", saying, &[("key", &key)]),
         }
+    }
+}
+
+/// The word for where an axis goes that has a name: a wheel turns to a side, a lever is pushed forward.
+const fn way(axis: HidAxis, sign: Sign) -> &'static str {
+    let turns = matches!(axis, HidAxis::Dial | HidAxis::Rudder | HidAxis::Steering);
+    match (turns, sign) {
+        (true, Sign::Positive) => "arm-right",
+        (true, Sign::Negative) => "arm-left",
+        (false, Sign::Positive) => "arm-forward",
+        (false, Sign::Negative) => "arm-back",
     }
 }
 

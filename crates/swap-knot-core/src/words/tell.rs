@@ -23,7 +23,7 @@ use crate::sheet::{Parameter, ParameterPart, Row, Sheet, SituationId, TitledRow}
 /// draft.set_words(&Words::shipped("de").expect("German ships"));
 /// let horn = sheet.defaults()[0].cell;
 /// let refusal = draft.bind(horn, "F12".parse()?).unwrap_err();
-/// assert_eq!(draft.tell(&refusal), "Das Spiel behält F12 für sich, es lässt sich nicht belegen.");
+/// assert_eq!(draft.tell(&refusal), "Das Spiel behält F12 für sich. Wähle etwas anderes.");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 pub trait Tell {

@@ -286,17 +286,17 @@ fn drafts_add_move_and_tell_in_words() {
         .map(drop)
         .unwrap();
     insta::assert_snapshot!(draft.summary().join("\n"), @"
-    Walk to port: J instead of Q
-    Walk to starboard: L instead of D
-    Walk to the stern: K instead of S
-    Walk to the bow: I instead of Z
-    Hurry: Right Shift instead of Left Shift
-    Coil the rope: U instead of E
-    Map table: Tab instead of M
-    Horn: A instead of nothing
-    Preset: Left-handed instead of none
-    All actions: Sensitivity (gamepad): 1.5 instead of 1
-    Lantern: Press once instead of holding: off instead of on
+    Walk to port: J (was Q)
+    Walk to starboard: L (was D)
+    Walk to the stern: K (was S)
+    Walk to the bow: I (was Z)
+    Hurry: Right Shift (was Left Shift)
+    Coil the rope: U (was E)
+    Map table: Tab (was M)
+    Horn: A (was not set)
+    Preset: Left-handed (was none)
+    Everything: Sensitivity (gamepad): 1.5 (was 1)
+    Lantern: Press once for on, again for off: off (was on)
     ");
     while draft.undo() {}
     assert_eq!(draft.summary(), [""; 0]);

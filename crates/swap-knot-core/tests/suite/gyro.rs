@@ -192,7 +192,7 @@ fn it_is_heard_told_and_recorded() {
         .to_string();
     assert_eq!(
         shown,
-        "Hold the left shoulder and move the gamepad, gamepad motion"
+        "Hold the left bumper and move the gamepad, motion of the gamepad"
     );
     sheet_of_one = small("[actions.steer]\nshape = \"line\"\nleft.bind = \"KeyA\"");
     let mut draft = Draft::new(&sheet_of_one, Profile::default(), &Layout::us());

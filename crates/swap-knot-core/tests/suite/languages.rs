@@ -279,7 +279,7 @@ fn page() -> String {
             .split("players: ")
             .nth(1)
             .unwrap()
-            .split('.')
+            .split(['.', ';'])
             .next()
             .unwrap();
         let mark = if text.contains("# Not reviewed") {

@@ -236,7 +236,7 @@ fn legends_are_as_printed_whatever_types() {
     assert_eq!(name("jp", Place::IntlYen).0, "¥");
     assert_eq!(name("jp", Place::IntlRo).0, "\\");
     assert_eq!(name("jp", Place::Backquote).0, "半角/全角");
-    assert_eq!(name("jp", Place::NonConvert), two("無変換", "Non-convert"));
+    assert_eq!(name("jp", Place::NonConvert), two("無変換", "No convert"));
     assert_eq!(name("kr", Place::Lang1), two("한/영", "Hangul"));
     // Digits and Latin letters beside other scripts; punctuation is never said for such a key.
     assert_eq!(name("ara", Place::Digit1).1, "1");

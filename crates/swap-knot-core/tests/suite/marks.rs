@@ -101,7 +101,7 @@ fn prompts_follow_the_pad_that_was_pressed_and_no_drift() {
         }
     }
     player.press(STRANGE);
-    assert_eq!(player.prompt(), "Press the lowest of the four buttons");
+    assert_eq!(player.prompt(), "Press the bottom button of the four");
     // In another language, by the same marks.
     player.press(ROPEWALK).tick();
     player.controls.set_words(&Words::shipped("fr").unwrap());
@@ -135,8 +135,8 @@ fn the_family_that_the_player_chose_goes_before_what_the_pad_says() {
     let tab = screen.view().pages[4].spot;
     screen.press(tab);
     let row = &screen.view().sections[0].rows[0];
-    assert_eq!(row.items[0].label, "Quayside: as the gamepad says it is");
-    let said = "This game knows no marks called “lost”.";
+    assert_eq!(row.items[0].label, "Automatic: Quayside");
+    let said = "This game has no button symbols named “lost”.";
     assert_eq!(row.text.as_deref(), Some(said));
     profile.set_family(None);
     assert!(!profile.to_toml().contains("family"));
@@ -178,11 +178,11 @@ fn a_pad_that_was_in_use_is_missed_and_comes_back() {
     player.feed(QUAYSIDE, EventKind::Unplugged);
     assert_eq!(
         told(&mut player),
-        ["Unplugged: gamepad. Plug it in again to go on with it."]
+        ["Disconnected: gamepad. Reconnect it to go on."]
     );
     let usb = "1209:5a01".parse().ok();
     player.feed(QUAYSIDE, EventKind::Plugged { usb });
-    assert_eq!(told(&mut player), ["Plugged in again: gamepad."]);
+    assert_eq!(told(&mut player), ["Reconnected: gamepad."]);
     // Where nobody listened for a while, it was never gone.
     player.press(QUAYSIDE).tick();
     player.feed(QUAYSIDE, EventKind::Unplugged);
@@ -238,9 +238,9 @@ fn marks_are_said_as_each_language_says_buttons() {
     insta::assert_snapshot!(all.join("\n"), @"
     Hold PORT and press D
     Halte PORT gedrückt und drücke D
-    Maintenez le bouton PORT enfoncé et appuyez sur D
-    Mantén pulsado el botón PORT y pulsa D
-    Mantenha o botão PORT pressionado e pressione D
+    Maintenez PORT et appuyez sur D
+    Mantén pulsado PORT y pulsa D
+    Segure PORT e pressione D
     PORT düğmesini basılı tutarken D düğmesine bas
     PORT 버튼을 누른 채 D 버튼을 누르세요
     PORTを押しながらDを押す

@@ -212,7 +212,7 @@ fn every_trouble_has_an_outcome_of_its_own() {
     let place = Place::KeyS;
     desk.feed(EventKind::KeyHeld { place }).press(Place::KeyS);
     let told = desk.told();
-    assert_eq!(told.last().unwrap(), "S: let go of it first");
+    assert_eq!(told.last().unwrap(), "S: let go first");
 }
 
 #[test]
@@ -236,7 +236,7 @@ fn whether_an_action_is_live_is_asked_without_pressing_anything() {
     let row = Row::of(sheet.find("zoom").unwrap());
     assert_eq!(
         NotLive::Elsewhere.tell_of(Some(row), &telling),
-        "only here: Chart"
+        "works only here: Chart"
     );
 }
 
@@ -250,10 +250,10 @@ fn what_is_told_outlasts_a_rig_and_not_a_sheet() {
         .seat
         .set_rig(Rig::new(&sheet, &profile, &Layout::us()));
     let told: Vec<String> = desk.told();
-    assert_eq!(told, ["L: Lamp", "L: Zoom – only here: Chart"]);
+    assert_eq!(told, ["L: Lamp", "L: Zoom – works only here: Chart"]);
     desk.press(Place::KeyL);
     let told = desk.told();
-    assert_eq!(told, ["L: Zoom – only here: Chart"]);
+    assert_eq!(told, ["L: Zoom – works only here: Chart"]);
     desk.press(Place::KeyO);
     let other = small("[actions.lamp]\nbind = \"KeyL\"");
     desk.0
@@ -268,7 +268,7 @@ fn what_does_not_stand_is_told_where_it_is_pressed() {
     let sheet = small(&format!("reserved = \"F12\"\n{SHEET}"));
     let mut desk = Desk::new(&sheet, &Profile::from_toml(text).unwrap());
     desk.enter(&["deck"]).press(Place::F12);
-    assert_eq!(desk.told(), ["F12: Lamp – this binding is not in force"]);
+    assert_eq!(desk.told(), ["F12: Lamp – this setting has no effect"]);
 }
 
 #[test]
@@ -325,7 +325,7 @@ fn a_report_says_what_there_is_and_nothing_of_the_player() {
         "device 4: plugged in, USB 1209:5a01",
         "sensitivity = 1.5",
         "not in force:\n",
-        "H: Horn – only here: At the helm",
+        "H: Horn – works only here: At the helm",
     ] {
         assert!(report.contains(there), "{there}: {report}");
     }

@@ -27,9 +27,9 @@ fn prompts_follow_layout_and_device() {
         says(text, "de", DeviceKind::Gamepad),
     ];
     insta::assert_snapshot!(all.join("\n"), @"
-    Press Space, W A S D, W, press M, topmost of the four buttons, {}
-    Press Space, Z Q S D, Z, press M, topmost of the four buttons, {}
-    Press the lowest of the four buttons, left stick, W, press the left center button of the pad, topmost of the four buttons, {}
+    Press Space, W A S D, W, press M, top button of the four, {}
+    Press Space, Z Q S D, Z, press M, top button of the four, {}
+    Press the bottom button of the four, left stick, W, press the left center button, top button of the four, {}
     ");
 }
 
@@ -39,7 +39,7 @@ fn what_is_unbound_is_told_with_its_row() {
     let mut prompt = Prompt::new("{horn} {steer}", &sheet).unwrap();
     let rig = us(&sheet);
     let shown = prompt.render(&rig, DeviceKind::Keyboard);
-    assert_eq!(shown.to_string(), "[not bound] [not bound]");
+    assert_eq!(shown.to_string(), "[not set] [not set]");
     let row = sheet.find_row("horn").unwrap();
     assert!(matches!(&shown.pieces()[0], Piece::Unbound { row: r, .. } if *r == row));
 }

@@ -191,7 +191,7 @@ fn alt_gr_is_bound_without_its_control_and_what_a_system_keeps_is_said() {
     desk.feed(&[(Place::AltLeft, true), (Place::F4, true)]);
     desk.tick();
     let (item, message) = item(&mut desk);
-    let told = "Your system may keep this for itself: Alt+F4";
+    let told = "Your system may react to this first: Alt+F4";
     assert_eq!(
         (message.as_deref(), &item.text[..]),
         (Some(told), &[told.to_owned()][..])

@@ -64,7 +64,7 @@ fn nothing_is_bound_to_one_input_twice() {
     let second = cell(&sheet, "jump keyboard-2");
     let refused = draft.bind(second, chord("Space")).unwrap_err();
     assert_eq!(refused.to_string(), "\"Jump\" has `Space` already");
-    assert_eq!(draft.tell(&refused), "Space is taken by “Jump”");
+    assert_eq!(draft.tell(&refused), "“Jump” already uses Space.");
     assert!(draft.bind_further(second.row, chord("KeyJ")).is_err());
     assert!(!draft.is_changed());
     // Swapped in one step, it is no such thing.

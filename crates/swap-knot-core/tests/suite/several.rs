@@ -96,7 +96,7 @@ impl Room {
         let own = view
             .sections
             .iter()
-            .find(|s| s.title == "Who plays with what");
+            .find(|s| s.title == "Who uses which device");
         let rows = own.map(|s| s.rows.clone()).unwrap_or_default();
         rows.into_iter()
             .map(|r| (r.title, r.items[0].label.clone(), r.lit))
@@ -301,7 +301,7 @@ fn who_plays_with_what_is_shown_lit_and_handed_over_on_the_screen() {
     // Handed over while it is held: it counts for the other one once it has been let go.
     room.pad(7, true);
     room.press(0, "device 7");
-    assert_eq!(room.view(0).dialog.unwrap().title, "Who plays with this?");
+    assert_eq!(room.view(0).dialog.unwrap().title, "Who uses this device?");
     room.answer(0, "Player 2");
     room.tick();
     assert_eq!(
@@ -326,16 +326,16 @@ fn who_plays_with_what_is_shown_lit_and_handed_over_on_the_screen() {
         [
             ("Ada", true),
             ("Player 2", false),
-            ("all of them", true),
+            ("everyone", true),
             ("nobody", false)
         ]
     );
     room.answer(0, "nobody");
     assert_eq!(
         room.view(0).message.as_deref(),
-        Some("You would be left without a device.")
+        Some("This would leave you without a device.")
     );
-    room.answer(0, "all of them");
+    room.answer(0, "everyone");
     room.tick();
     assert!(room.players.players_of(DeviceId(0)).eq([0, 1]));
     assert_eq!(room.rows(0)[2].1, "Ada, Player 2");
@@ -376,9 +376,9 @@ fn a_pad_that_goes_away_is_reported_to_its_player_and_comes_back_to_them() {
     let section = view
         .sections
         .iter()
-        .find(|s| s.title == "Who plays with what")
+        .find(|s| s.title == "Who uses which device")
         .unwrap();
-    assert_eq!(section.rows[0].text.as_deref(), Some("not plugged in"));
+    assert_eq!(section.rows[0].text.as_deref(), Some("not connected"));
     room.feed(7, EventKind::Plugged { usb });
     assert_eq!(room.pad(7, true), Fed::Played);
     room.tick();

@@ -436,7 +436,7 @@ fn a_zone_is_moved_and_sized_on_the_screen_and_kept() {
     assert_eq!(game.controls.screen().unwrap().draft().profile(), before);
     let summary = game.controls.screen().unwrap().draft().summary();
     assert!(
-        summary.iter().any(|l| l.starts_with("horn: To the right")),
+        summary.iter().any(|l| l.starts_with("horn: Left/right")),
         "{summary:?}"
     );
     game.do_it(|s| s.command(ScreenCommand::Apply));

@@ -100,8 +100,18 @@ fn every_language_says_all_that_english_says() {
         let own = messages(language);
         let ids =
             |of: &[(String, Vec<String>)]| of.iter().map(|(id, _)| id.clone()).collect::<Vec<_>>();
-        assert_eq!(ids(&own), ids(&english), "{language}");
-        for ((id, texts), (_, known)) in own.iter().zip(&english) {
+        // What lies over another language says only what differs.
+        let differs = ["es-419", "pt-PT"].contains(&language);
+        let known = |id: &String| !differs || own.iter().any(|(own, _)| own == id);
+        let mut wanted = ids(&english);
+        wanted.retain(known);
+        let in_order = |mut ids: Vec<String>| {
+            ids.sort();
+            ids
+        };
+        assert_eq!(in_order(ids(&own)), in_order(wanted), "{language}");
+        for (id, texts) in &own {
+            let (_, known) = english.iter().find(|(known, _)| known == id).unwrap();
             let wanted = variables(&known[0]);
             for text in texts {
                 assert_eq!(variables(text), wanted, "{id} in {language}: {text}");
@@ -113,7 +123,7 @@ fn every_language_says_all_that_english_says() {
 #[test]
 fn no_english_is_left_in_another_language() {
     // What is printed on keys everywhere, and words that languages share.
-    let printed = "Alt|AltGr|Back|Backspace|Caps|Command|Ctrl|Del|Delete|End|Enter|Esc|Fn|Forward|Fwd|Home|Ins|Insert|Lock|Num|NumLk|Option|Page|Pause|PgDn|PgUp|Print|PrtSc|Return|Screen|ScrLk|Scroll|Shift|Space|Super|Tab|Up|Down|Win|Windows";
+    let printed = "Alt|AltGr|Back|Bksp|Eisu|Escape|Help|Numpad|POV|Backspace|Caps|Command|Ctrl|Del|Delete|End|Enter|Esc|Fn|Forward|Fwd|Home|Ins|Insert|Lock|Num|NumLk|Option|Page|Pause|PgDn|PgUp|Print|PrtSc|Return|Screen|ScrLk|Scroll|Shift|Space|Super|Tab|Up|Down|Win|Windows";
     let printed: Vec<&str> = printed.split('|').collect();
     let shared = [
         "Gamepad",
@@ -143,8 +153,16 @@ fn no_english_is_left_in_another_language() {
         "volant",
         "Browser",
         "Mail",
+        "Test",
+        "Controller",
+        "Mouse",
+        "Move",
+        "paddle",
+        "pad",
+        "Conflict",
     ];
     let english: HashMap<String, Vec<String>> = messages("en").into_iter().collect();
+    let mut all_left = Vec::new();
     for language in Words::languages().filter(|l| *l != "en") {
         let own_script = matches!(language, "ru" | "uk" | "ja" | "ko" | "zh-Hans" | "zh-Hant");
         for (id, texts) in messages(language) {
@@ -154,16 +172,19 @@ fn no_english_is_left_in_another_language() {
                 let words = plain.split(|c: char| !c.is_alphabetic());
                 let words: Vec<&str> = words.filter(|w| w.is_ascii() && w.len() > 2).collect();
                 let left: Vec<_> = words.iter().filter(|w| !printed.contains(w)).collect();
-                if own_script {
-                    assert!(left.is_empty(), "{id} in {language}: {text}");
+                if own_script && !left.is_empty() {
+                    all_left.push(format!("{id} in {language}: {text}"));
                 }
                 let same = english[&id].get(n) == Some(text);
                 // Signs have Latin names in most languages.
                 let known = id.starts_with("sign-") || left.iter().all(|w| shared.contains(w));
-                assert!(!same || known, "{id} in {language}: {text}");
+                if same && !known {
+                    all_left.push(format!("{id} in {language}: {text}"));
+                }
             }
         }
     }
+    assert!(all_left.is_empty(), "{}", all_left.join("\n"));
 }
 
 #[test]
@@ -176,7 +197,7 @@ fn players_find_the_language_that_is_nearest_to_theirs() {
         ("zh-Hans-HK", "zh-Hans"),
         ("zh-CN", "zh-Hans"),
         ("zh", "zh-Hans"),
-        ("pt-PT", "pt-BR"),
+        ("pt-PT", "pt-PT"),
         ("uk_UA.UTF-8@dict", "uk"),
         ("RU", "ru"),
         ("", "en"),
@@ -212,7 +233,7 @@ fn directions_that_belong_together_are_said_as_one() {
         prompt.render(&us(&sheet), device).to_string()
     };
     assert_eq!(say("{do:a}", DeviceKind::Keyboard), "Press the arrow keys");
-    assert_eq!(say("{a}", DeviceKind::Gamepad), "cross");
+    assert_eq!(say("{a}", DeviceKind::Gamepad), "D-pad");
     assert_eq!(say("{do:b}", DeviceKind::Gamepad), "Move the left stick");
     assert_eq!(
         say("{b}", DeviceKind::Keyboard),
@@ -268,7 +289,7 @@ fn a_change_of_language_is_told_and_menus_follow() {
     draft.set_words(&words("de"));
     let cell = crate::common::cell(&sheet, "cast-off keyboard-1");
     let _ = draft.bind(cell, crate::common::chord("KeyG")).unwrap();
-    assert_eq!(draft.summary(), ["Cast off: G statt Leertaste"]);
+    assert_eq!(draft.summary(), ["Cast off: G (bisher: Leertaste)"]);
     assert_eq!(
         words("de").column_name(ColumnKind::Keyboard),
         "Tastatur und Maus"
@@ -294,7 +315,7 @@ fn a_game_adds_words_and_mistakes_are_told() {
     };
     insta::assert_snapshot!(said(&text.replace("key-Tab = { NUMBER(1) }\n", "")), @"
     x.ftl:1:1: there is no message `key-Spaec`; did you mean `key-Space`?
-    x.ftl:2:1: `do-hold` takes no `$inputt`; it takes $input
+    x.ftl:2:1: `do-hold` takes no `$inputt`; it takes $held
     ");
     insta::assert_snapshot!(said(text), @"x.ftl:3:1: `key-Tab` has a function; write text and `{ $variables }` only");
     insta::assert_snapshot!(said(broken), @r#"x.ftl:2:4: not valid in a Fluent file: Expected a token starting with "}""#);

@@ -69,7 +69,7 @@ fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
     window.simulate("0 9 pad:stick-left 0 0.8");
     // Bound by pulling it.
     window.click("cell hurry gamepad-1");
-    window.wait_until("cell hurry gamepad-1", "press…");
+    window.wait_until("cell hurry gamepad-1", "Press…");
     window.simulate("0 9 pad:stick-left 0 0");
     window.simulate("0 9 pad:trigger-left 0.9");
     window.simulate("0 9 pad:trigger-left 0");
@@ -77,7 +77,7 @@ fn what_was_held_over_a_lost_focus_or_the_screen_fires_nothing() {
     // Held when the screen is left, it counts once it has been let go.
     window.simulate("0 9 pad:trigger-left 0.8");
     window.press(ESCAPE);
-    window.wait_until("dialog", "Leave with these changes?");
+    window.wait_until("dialog", "Apply your changes before you leave?");
     window.press(ENTER);
     window.wait_until("screen", "closed");
     window.simulate("0 9 pad:trigger-left 0.7");
@@ -168,7 +168,7 @@ fn what_is_recorded_by_a_key_is_played_again_from_its_file() {
     let words = swap_knot::Words::english();
     let telling = swap_knot::prompt::Telling::new(&words, &sheet, again.rig().resolver());
     let told: Vec<String> = again.outcomes().map(|t| telling.tell(&t)).collect();
-    for wanted in ["Space: Cast off", "H: Horn – only here: At the helm"] {
+    for wanted in ["Space: Cast off", "H: Horn – works only here: At the helm"] {
         assert!(told.iter().any(|t| t == wanted), "{wanted}: {told:?}");
     }
     window.close();
@@ -183,7 +183,7 @@ fn on_screen_buttons_are_worked_moved_kept_and_no_mouse() {
     let mut window = desktop.open_with(profiles.path(), &by_mouse);
     window.drag("on-screen stick", (60, -20), Some("began: walk"));
     window.drag("on-screen rope", (0, 0), Some("began: cast-off"));
-    window.wait_for_prompt("Touch rope to leave");
+    window.wait_for_prompt("Touch the rope to leave");
     // The left mouse button coils the rope, and is a finger here.
     assert!(!window.said("began: coil-rope"));
 

@@ -11,9 +11,9 @@ fn a_taken_key_is_swapped_kept_and_follows_the_layout() {
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     window.click(CAST_OFF);
-    window.wait_until(CAST_OFF, "press…");
+    window.wait_until(CAST_OFF, "Press…");
     window.press(KEY_F);
-    window.wait_until("dialog", "F is taken by “Lantern”");
+    window.wait_until("dialog", "“Lantern” already uses F.");
     window.click("answer 1");
     window.wait_until(CAST_OFF, "F");
     window.wait_until("cell lantern keyboard-1", "Space");
@@ -62,7 +62,7 @@ fn controls_that_nobody_confirms_are_not_kept() {
         window.wait_until("dialog", "Keep these controls?");
     };
     window.click(CAST_OFF);
-    window.wait_until(CAST_OFF, "press…");
+    window.wait_until(CAST_OFF, "Press…");
     window.press(KEY_G);
     window.wait_until(CAST_OFF, "G");
     ask(&mut window);
@@ -71,7 +71,7 @@ fn controls_that_nobody_confirms_are_not_kept() {
     window.wait_until("dialog", "");
     window.wait_until(
         "message",
-        "The old controls stay. Your changes are still here, not applied.",
+        "Your old controls are back. Your changes are still here, but not applied.",
     );
     ask(&mut window);
     // Killed while it counts.
@@ -91,31 +91,31 @@ fn escape_leaves_a_cell_as_it_is_and_leaving_asks() {
     let mut window = desktop.open(profiles.path());
     window.open_screen();
     window.click(LANTERN);
-    window.wait_until(LANTERN, "press…");
+    window.wait_until(LANTERN, "Press…");
     window.press(ESCAPE);
     window.wait_until(LANTERN, "F");
     // With the mouse alone: out by pointing, and cleared.
     window.click(LANTERN);
-    window.wait_until(LANTERN, "press…");
+    window.wait_until(LANTERN, "Press…");
     window.click("answer 1");
     window.wait_until(LANTERN, "F");
     window.click(LANTERN);
-    window.wait_until(LANTERN, "press…");
+    window.wait_until(LANTERN, "Press…");
     window.click("answer 2");
     window.wait_until(LANTERN, "—");
     window.click("tool undo");
     window.wait_until(LANTERN, "F");
 
     window.click(LANTERN);
-    window.wait_until(LANTERN, "press…");
+    window.wait_until(LANTERN, "Press…");
     window.press(KEY_N);
     window.wait_until(LANTERN, "N");
     window.ask_to_close();
-    window.wait_until("dialog", "Leave with these changes?");
+    window.wait_until("dialog", "Apply your changes before you leave?");
     window.click("answer 3");
     window.wait_until("dialog", "");
     window.press(ESCAPE);
-    window.wait_until("dialog", "Leave with these changes?");
+    window.wait_until("dialog", "Apply your changes before you leave?");
     window.click("answer 2");
     window.wait_until("screen", "closed");
     assert_eq!(std::fs::read_dir(profiles.path()).unwrap().count(), 0);
@@ -143,18 +143,18 @@ fn rows_are_searched_by_title_and_by_key() {
     window.wait_until("rows", "32");
     // W walks to the bow, opens the throttle and hoists.
     window.click("tool find");
-    window.wait_until("dialog", "Press an input to see what is on it");
+    window.wait_until("dialog", "Press a key or button to find what uses it");
     window.press(KEY_W);
     window.wait_until("rows", "3");
     window.click("tool show-all");
     // Every button of a mouse and its wheel.
     for (button, name) in [
-        (8, "on the back mouse button"),
-        (10, "on mouse button 6"),
-        (4, "on the wheel up"),
+        (8, "Everything that uses the back mouse button"),
+        (10, "Everything that uses mouse button 6"),
+        (4, "Everything that uses the mouse wheel (up)"),
     ] {
         window.click("tool find");
-        window.wait_until("dialog", "Press an input to see what is on it");
+        window.wait_until("dialog", "Press a key or button to find what uses it");
         window.button(button);
         window.wait_until("section", name);
         window.click("tool show-all");
@@ -176,12 +176,12 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
     window.press(BACKSPACE);
     window.wait_until("cell hurry keyboard-1", "Left Shift");
     window.press(ENTER);
-    window.wait_until("cell hurry keyboard-1", "press…");
+    window.wait_until("cell hurry keyboard-1", "Press…");
     window.press(KEY_H);
     window.wait_until("cell hurry keyboard-1", "H");
     // What must keep a binding says so.
     window.press_all(&[UP, UP, UP, UP, UP, RIGHT, DELETE]);
-    let told = "“Walk” always needs a binding (Gamepad). Bind it to something else first.";
+    let told = "“Walk” cannot be left empty (Gamepad). Set something else for it first.";
     window.wait_until("message", told);
     // The page of feel: a number, and a preset on the page before it.
     window.press(TAB);
@@ -190,7 +190,7 @@ fn the_screen_is_worked_with_the_keyboard_alone_and_all_is_kept() {
     window.press_all(&[RIGHT; 2]);
     window.wait_until("feel mouse sensitivity", "1.21");
     window.press(ESCAPE);
-    window.wait_until("dialog", "Leave with these changes?");
+    window.wait_until("dialog", "Apply your changes before you leave?");
     window.press(ENTER);
     window.wait_until("screen", "closed");
     window.wait_for("saved");
@@ -219,25 +219,25 @@ fn the_screen_is_worked_with_a_pad_alone() {
     push(&mut window, "right");
     window.wait_until("focus", "cell cast-off gamepad-1");
     push(&mut window, "south");
-    window.wait_until("cell cast-off gamepad-1", "press…");
+    window.wait_until("cell cast-off gamepad-1", "Press…");
     push(&mut window, "east");
-    window.wait_until("cell cast-off gamepad-1", "rightmost of the four buttons");
+    window.wait_until("cell cast-off gamepad-1", "right button of the four");
     // A chord of the pad, held and completed; and a conflict, backed out of.
     push(&mut window, "down");
     window.wait_until("focus", "cell coil-rope gamepad-1");
     push(&mut window, "south");
-    window.wait_until("cell coil-rope gamepad-1", "press…");
+    window.wait_until("cell coil-rope gamepad-1", "Press…");
     window.simulate("0 9 pad:shoulder-right 1");
     push(&mut window, "south");
     window.simulate("0 9 pad:shoulder-right 0");
     window.wait_until(
         "cell coil-rope gamepad-1",
-        "right shoulder + lowest of the four buttons",
+        "right bumper + bottom button of the four",
     );
     push(&mut window, "south");
-    window.wait_until("cell coil-rope gamepad-1", "press…");
+    window.wait_until("cell coil-rope gamepad-1", "Press…");
     push(&mut window, "up");
-    window.wait_until("dialog", "Up on the cross is taken by “Lantern”");
+    window.wait_until("dialog", "“Lantern” already uses the D-pad (up).");
     push(&mut window, "east");
     window.wait_until("dialog", "");
     // To the other page and back by the shoulders.
@@ -246,7 +246,7 @@ fn the_screen_is_worked_with_a_pad_alone() {
     push(&mut window, "shoulder-left");
     // Out by the right button; the first answer applies, once the new button has been worked.
     push(&mut window, "east");
-    window.wait_until("dialog", "Leave with these changes?");
+    window.wait_until("dialog", "Apply your changes before you leave?");
     push(&mut window, "south");
     window.wait_until("dialog", "Keep these controls?");
     push(&mut window, "east");
@@ -255,7 +255,7 @@ fn the_screen_is_worked_with_a_pad_alone() {
     window.close();
     let mut window = desktop.open(profiles.path());
     window.open_screen();
-    window.wait_until("cell cast-off gamepad-1", "rightmost of the four buttons");
+    window.wait_until("cell cast-off gamepad-1", "right button of the four");
     window.close();
 }
 
@@ -274,7 +274,7 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     push(&mut window, "down");
     go(&mut window, "right", "tool presets");
     push(&mut window, "south");
-    window.wait_until("dialog", "Which controls do you start from?");
+    window.wait_until("dialog", "Choose a preset");
     push(&mut window, "down");
     push(&mut window, "south");
     window.wait_until("cell walk.up keyboard-1", "I");
@@ -293,7 +293,7 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     push(&mut window, "down");
     go(&mut window, "right", "new-profile");
     push(&mut window, "south");
-    window.wait_until("dialog", "What is it called?");
+    window.wait_until("dialog", "Profile name");
     go(&mut window, "down", "answer 1");
     push(&mut window, "south");
     window.wait_until("titles", "New profile, skipper");
@@ -305,17 +305,14 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     push(&mut window, "trigger-right");
     push(&mut window, "south");
     window.wait_until("dialog", "");
-    assert_ne!(window.last("layout: "), "English (US): as it is found");
+    assert_ne!(window.last("layout: "), "Automatic: English (US)");
     push(&mut window, "center-left");
     // Whose marks the pad has: nobody knows this one, and the player says.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "family");
-    assert_eq!(
-        window.last("family: "),
-        "by place: as the gamepad says it is"
-    );
+    assert_eq!(window.last("family: "), "Automatic: by position");
     push(&mut window, "south");
-    window.wait_until("dialog", "Marks on the gamepad");
+    window.wait_until("dialog", "Button symbols");
     push(&mut window, "down");
     push(&mut window, "south");
     window.wait_until("family", "Quayside");
@@ -323,27 +320,27 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     window.wait_until("lit", "right stick click");
     window.simulate("0 9 pad:stick-right-click 0");
     push(&mut window, "center-left");
-    window.wait_until("family", "by place: as the gamepad says it is");
+    window.wait_until("family", "Automatic: by position");
     // A button of the screen is moved, and put back.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "where");
     push(&mut window, "down");
     push(&mut window, "right");
-    window.wait_until("zone rope x", "To the right: 0.02");
+    window.wait_until("zone rope x", "Left/right: 0.02");
     push(&mut window, "center-left");
-    window.wait_until("zone rope x", "To the right: 0");
+    window.wait_until("zone rope x", "Left/right: 0");
     // Trying: the button that goes back is tried like any other.
     push(&mut window, "shoulder-right");
     window.wait_until("focus", "where");
     push(&mut window, "down");
     push(&mut window, "south");
-    window.wait_until("trying", "Stop");
+    window.wait_until("trying", "Stop test");
     window.simulate("0 9 pad:stick-left 0 0.9");
     window.wait_until("lit", "Walk");
     window.simulate("0 9 pad:stick-left 0 0");
     window.wait_until("lit", "");
     push(&mut window, "center-right");
-    window.wait_until("trying", "Try");
+    window.wait_until("trying", "Start test");
     assert_eq!(window.times_said("began: walk"), 0);
     push(&mut window, "east");
     window.wait_until("screen", "closed");
@@ -373,15 +370,15 @@ fn a_controller_that_nobody_knows_is_taught_in_the_window_and_a_pad_after_a_rest
     window.simulate("0 9 plugged 1209:5a03");
     window.open_screen();
     press(&mut window, 9);
-    window.wait_until("dialog", "This controller is not known. Is it a gamepad?");
+    window.wait_until("dialog", "New controller. Set it up as a gamepad?");
     window.press(ENTER);
-    window.wait_until("dialog", "On the controller: lowest of the four buttons");
+    window.wait_until("dialog", "On the controller: bottom button of the four");
     press(&mut window, 2);
-    window.wait_until("dialog", "On the controller: rightmost of the four buttons");
+    window.wait_until("dialog", "On the controller: right button of the four");
     // There is none; that is all.
     window.press(ENTER);
     window.click("answer 3");
-    window.wait_until("dialog", "Is it right?");
+    window.wait_until("dialog", "Keep this setup?");
     press(&mut window, 2);
     window.wait_until("dialog", "");
     wait_for_file(
@@ -394,5 +391,5 @@ fn a_controller_that_nobody_knows_is_taught_in_the_window_and_a_pad_after_a_rest
     window.simulate("0 9 plugged 1209:5a03");
     press(&mut window, 2);
     window.wait_for("began: cast-off");
-    window.wait_for_prompt("Press the lowest of the four buttons to leave");
+    window.wait_for_prompt("Press the bottom button of the four to leave");
 }

@@ -45,7 +45,7 @@ use crate::input::{Input, PadButton, UsbFilter, UsbId};
 /// let words = Words::english().with_marks(&marks, Some(family.name()));
 /// let south = PadButton::South.into();
 /// assert_eq!(words.input_name(south, &Layout::us()), "K");
-/// assert_eq!(words.without_marks().input_name(south, &Layout::us()), "lowest of the four buttons");
+/// assert_eq!(words.without_marks().input_name(south, &Layout::us()), "bottom button of the four");
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug, Default)]

@@ -23,7 +23,10 @@ fn a_key_is_changed_with_the_keyboard_alone() {
     let mut player = Player::new();
     player.go(CAST_OFF, &ARROWS);
     player.key(Place::Enter);
-    assert_eq!(player.dialog(), "Press the new input for “Cast off”");
+    assert_eq!(
+        player.dialog(),
+        "Press the new key or button for “Cast off”"
+    );
     player.key(Place::KeyG);
     assert_eq!(
         (player.dialog().as_str(), player.focus().as_str()),
@@ -36,7 +39,7 @@ fn a_key_is_changed_with_the_keyboard_alone() {
         "it is not applied yet"
     );
     player.key(Place::Escape);
-    assert_eq!(player.dialog(), "Leave with these changes?");
+    assert_eq!(player.dialog(), "Apply your changes before you leave?");
     player.key(Place::Enter);
     // The essential action lost all it had on the keyboard: the new one has to show that it works.
     assert_eq!(player.dialog(), "Keep these controls?");
@@ -74,12 +77,12 @@ fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
     player.pad(PadButton::West);
     assert_eq!(
         player.dialog(),
-        "The leftmost of the four buttons is taken by “Coil the rope”"
+        "“Coil the rope” already uses the left button of the four."
     );
     player.pad(PadButton::South);
     assert_eq!(
         player.label("cell coil-rope gamepad-1"),
-        "lowest of the four buttons"
+        "bottom button of the four"
     );
     // A chord: a shoulder held, and a button.
     player.pad(PadButton::South);
@@ -87,7 +90,7 @@ fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
     player.send(what::pad(PadButton::Up, 1.0));
     assert_eq!(
         player.label("cell cast-off gamepad-1"),
-        "left shoulder + cross up"
+        "left bumper + D-pad up"
     );
     player.send(what::pad(PadButton::Up, 0.0));
     player.send(what::pad(PadButton::ShoulderLeft, 0.0));
@@ -97,7 +100,7 @@ fn a_conflict_and_a_chord_are_settled_with_the_pad_alone() {
     player.pad(PadButton::West);
     let told = player.view().message.unwrap();
     assert!(
-        told.starts_with("“Cast off” always needs a binding (Gamepad)"),
+        told.starts_with("“Cast off” cannot be left empty (Gamepad)"),
         "{told}"
     );
 }
@@ -107,15 +110,15 @@ fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
     let mut player = Player::new();
     player.click("cell walk.up keyboard-1");
     let text = player.view().dialog.unwrap().text;
-    assert_eq!(text[0], "Escape cancels; 10 s left");
+    assert_eq!(text[0], "Press Escape to cancel (10 s)");
     // The game keeps Escape for itself, so nobody is told how to bind it.
     assert_eq!(text.len(), 1);
     let spot = player.item("answer 2").spot;
     // Pressed on a way out and let go of beside it, it is neither a click nor an input.
     player.mouse(Some(spot), BESIDE);
-    assert!(player.dialog().starts_with("Press the new input"));
+    assert!(player.dialog().starts_with("Press the new key or button"));
     player.mouse(None, THERE);
-    let taken = "The left mouse button is taken by “Coil the rope”";
+    let taken = "“Coil the rope” already uses the left mouse button.";
     assert_eq!(player.dialog(), taken);
     player.click("answer 4");
     player.click("cell walk.up keyboard-1");
@@ -130,18 +133,18 @@ fn what_cancels_is_told_and_the_mouse_gets_out_by_pointing() {
     player.pad(PadButton::South);
     let text = player.view().dialog.unwrap().text;
     assert!(
-        text[0].starts_with("The right center button of the pad cancels"),
+        text[0].starts_with("Press the right center button to cancel"),
         "{text:?}"
     );
     assert_eq!(
         text[1],
-        "To bind the right center button of the pad itself, hold it down."
+        "To use the right center button here, hold it down."
     );
     player.pad(PadButton::CenterRight);
     assert_eq!(player.dialog(), "");
     assert_eq!(
         player.label("cell horn gamepad-1"),
-        "topmost of the four buttons"
+        "top button of the four"
     );
 }
 
@@ -175,11 +178,11 @@ fn held_arrows_repeat_and_a_stick_held_before_is_not_bound() {
     player.click("cell horn gamepad-1");
     player.tilt(Stick::LEFT, 0.05, 0.97);
     player.tilt(Stick::LEFT, 0.0, 0.0);
-    assert!(player.dialog().starts_with("Press the new input"));
+    assert!(player.dialog().starts_with("Press the new key or button"));
     player.tilt(Stick::LEFT, -0.9, 0.1);
     assert_eq!(
         player.dialog(),
-        "The left stick left is taken by “Steer to port”"
+        "“Steer to port” already uses the left stick (left)."
     );
 }
 
@@ -265,7 +268,7 @@ fn controls_that_do_not_work_are_not_kept() {
     player.wait(15_000);
     assert_eq!(player.dialog(), "");
     assert!(player.controls.profile().is_unchanged());
-    let told = "The old controls stay. Your changes are still here, not applied.";
+    let told = "Your old controls are back. Your changes are still here, but not applied.";
     assert_eq!(player.view().message.as_deref(), Some(told));
     // With one that can be left, it is kept.
     drag(&mut player.controls, spot, 0.2);
@@ -318,16 +321,16 @@ fn another_controller_gets_out_of_listening_and_trying() {
         player.send(what::hid(button, false));
     };
     button(&mut player, 1);
-    assert!(player.dialog().starts_with("Press the new input"));
-    assert!(player.view().dialog.unwrap().text[0].starts_with("Button 2 cancels"));
+    assert!(player.dialog().starts_with("Press the new key or button"));
+    assert!(player.view().dialog.unwrap().text[0].starts_with("Press button 2 to cancel"));
     button(&mut player, 2);
     assert_eq!(player.dialog(), "");
     player.click("page try");
     player.click("trying");
     button(&mut player, 1);
-    assert_eq!(player.label("trying"), "Stop");
+    assert_eq!(player.label("trying"), "Stop test");
     button(&mut player, 2);
-    assert_eq!(player.label("trying"), "Try");
+    assert_eq!(player.label("trying"), "Start test");
     button(&mut player, 2);
     assert!(!player.is_open());
 }
@@ -364,17 +367,17 @@ fn presets_resets_and_searches_say_what_they_do() {
         labels,
         [
             "Only “Horn (Keyboard and mouse)”",
-            "Everything of “Horn”",
-            "Everything of “At the helm”",
-            "Everything of “Keyboard and mouse”",
-            "Everything of “Gamepad”",
-            "Everything of “Touch”",
+            "All of “Horn”",
+            "All of “At the helm”",
+            "All of “Keyboard and mouse”",
+            "All of “Gamepad”",
+            "All of “Touch”",
             "Everything",
             "Cancel",
         ]
     );
     let item = player.item("answer 1");
-    assert_eq!(item.text, ["Horn: H instead of J"]);
+    assert_eq!(item.text, ["Horn: H (was J)"]);
     let item = player.item("answer 5");
     assert_eq!(
         (item.text.as_slice(), item.enabled),

@@ -21,7 +21,7 @@ fn leave_with(player: &mut Player, kind: DeviceKind) {
         let leaving = view
             .dialog
             .as_ref()
-            .is_some_and(|d| d.title == "Leave with these changes?");
+            .is_some_and(|d| d.title == "Apply your changes before you leave?");
         match kind {
             DeviceKind::Keyboard if leaving => player.keys(&[Place::ArrowDown, Place::Enter]),
             DeviceKind::Keyboard => player.key(Place::Escape),
@@ -35,7 +35,7 @@ fn leave_with(player: &mut Player, kind: DeviceKind) {
             DeviceKind::Gamepad => player.pad(PadButton::East),
             _ if leaving => player.click("answer 2"),
             _ => {
-                let outs = ["Cancel", "Back out", "Back to the old ones"];
+                let outs = ["Cancel", "Cancel", "Use the old ones"];
                 let items = view.dialog.iter().flat_map(|d| d.lines.iter().flatten());
                 let out = items.clone().find(|i| outs.contains(&i.label.as_str()));
                 let out = out
@@ -170,14 +170,14 @@ fn choose_what_is_told(player: &mut Player, dice: &mut Dice) {
                 };
                 let (old, new) = (name(&before), name(after));
                 if old != new {
-                    told.push(format!("{}: {new} instead of {old}", after.row_title(row)));
+                    told.push(format!("{}: {new} (was {old})", after.row_title(row)));
                 }
             }
         }
     }
     // Numbers of feel have the name of the setting besides.
     let said = answer.text.iter().filter(|l| l.matches(": ").count() == 1);
-    let said = said.filter(|l| l.contains(" instead of "));
+    let said = said.filter(|l| l.contains(" (was "));
     let mut said: Vec<String> = said.filter(|l| !l.starts_with("Preset")).cloned().collect();
     told.sort();
     said.sort();

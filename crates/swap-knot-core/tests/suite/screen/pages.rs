@@ -40,14 +40,14 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     player.click("tool undo");
     step(&mut player, "tool redo");
     step(&mut player, "new-profile");
-    let told = "Apply or discard your changes first.";
+    let told = "Apply or undo your changes first.";
     assert_eq!(player.view().message.as_deref(), Some(told));
     step(&mut player, "tool apply");
     player.click("new-profile");
     let dialog = player.view().dialog.unwrap();
     assert_eq!(
         (dialog.title.as_str(), dialog.field.as_deref()),
-        ("What is it called?", Some("New profile"))
+        ("Profile name", Some("New profile"))
     );
     step(&mut player, "answer 1");
     assert_eq!(player.controls.profile().title(), "New profile");
@@ -120,7 +120,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     // As text, and taken in again.
     step(&mut player, "profile 2 export");
     let shown = player.view().dialog.unwrap();
-    assert_eq!(shown.title, "The profile as text");
+    assert_eq!(shown.title, "Copy this text to share the profile");
     player.click("answer 1");
     let text = player.controls.screen_mut().unwrap().take_copied().unwrap();
     assert_eq!(shown.field.as_deref(), Some(text.as_str()));
@@ -131,7 +131,7 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
         .unwrap()
         .type_text("this is none");
     step(&mut player, "answer 1");
-    let told = "This is no profile that the game can read.";
+    let told = "This is not a profile the game can read.";
     assert_eq!(player.view().message.as_deref(), Some(told));
     player.click("import");
     player.controls.screen_mut().unwrap().type_text(&text);
@@ -150,15 +150,15 @@ fn the_keyboard_is_chosen_shown_and_leads_to_what_is_on_a_key() {
     let view = player.view();
     let answers: Vec<Item> = view.dialog.unwrap().lines.into_iter().flatten().collect();
     assert_eq!(answers[0].role, Role::Radio { selected: true });
-    let french = answers.iter().find(|i| i.label == "French").unwrap();
+    let french = answers.iter().find(|i| i.label == "Français").unwrap();
     player.click(&french.id.clone());
-    assert_eq!(player.label("layout"), "French");
+    assert_eq!(player.label("layout"), "Français");
     assert_eq!(player.label("key KeyW"), "Z");
     // What is typed meanwhile, on the layout that is played, does not change the choice.
     player.key(Place::KeyP);
     assert_eq!(player.label("key KeyW"), "Z");
     player.click("tool undo");
-    assert_eq!(player.label("layout"), "English (US): as it is found");
+    assert_eq!(player.label("layout"), "Automatic: English (US)");
     let key = player.item("key KeyW");
     assert_eq!(
         key.text,
@@ -168,7 +168,7 @@ fn the_keyboard_is_chosen_shown_and_leads_to_what_is_on_a_key() {
             "In the crane: Hoist"
         ]
     );
-    assert_eq!(player.item("key KeyP").spoken, "P: nothing");
+    assert_eq!(player.item("key KeyP").spoken, "P: not used");
     player.hold(Place::KeyQ, true);
     let board = player.view().board.unwrap();
     let down: Vec<&str> = board
@@ -214,13 +214,13 @@ fn what_is_tried_is_lit_and_not_played() {
     assert_eq!(lit, ["Walk", "Walk to the bow"]);
     assert_eq!(
         all[1].title,
-        "left shoulder + rightmost of the four buttons: Stow at the stern – only here: In the crane"
+        "left bumper + right button of the four: Stow at the stern – works only here: In the crane"
     );
     assert_eq!(all[2].title, "W: Walk to the bow");
     assert!(player.controls.seat().happened().is_empty());
     player.hold(Place::KeyW, false);
     player.pad(PadButton::CenterRight);
-    assert_eq!(player.label("trying"), "Try");
+    assert_eq!(player.label("trying"), "Start test");
     player.pad(PadButton::East);
     assert!(!player.is_open());
 }
@@ -242,10 +242,7 @@ fn the_pad_is_told_by_its_marks_lit_and_leads_to_what_is_on_a_part() {
         player.pad(PadButton::ShoulderRight);
     }
     assert_eq!(player.label("page pad"), "Gamepad");
-    assert_eq!(
-        player.label("family"),
-        "Quayside: as the gamepad says it is"
-    );
+    assert_eq!(player.label("family"), "Automatic: Quayside");
     let south = player.item("part pad:south");
     assert_eq!(
         south.text,
@@ -298,10 +295,7 @@ fn the_pad_is_told_by_its_marks_lit_and_leads_to_what_is_on_a_part() {
     assert_eq!(rows(&mut player)[1..5], ["Anchor", "Wave", "Star", "Flag"]);
     // The right one confirms now.
     player.click("tool undo");
-    assert_eq!(
-        player.label("family"),
-        "Quayside: as the gamepad says it is"
-    );
+    assert_eq!(player.label("family"), "Automatic: Quayside");
     player.click("tool redo");
     assert!(
         player

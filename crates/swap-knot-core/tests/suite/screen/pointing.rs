@@ -268,7 +268,7 @@ fn a_second_click_meets_what_the_first_one_opened() {
     let mut player = open_on(0);
     point(&mut player, &[click(presets), click(answer)].concat());
     assert!(player.controls.screen().unwrap().is_moving());
-    assert_eq!(player.dialog(), "Which controls do you start from?");
+    assert_eq!(player.dialog(), "Choose a preset");
     show(&mut player);
     assert_eq!(player.dialog(), "");
     assert!(player.controls.screen().unwrap().draft().is_changed());

@@ -12,7 +12,8 @@ use crate::common::{answer, what};
 
 const DEVICE: DeviceId = DeviceId(66);
 const KIND: &str = "1209:5a03";
-const NEWER: &str = "What you taught of controllers comes from a newer version of the game. Update the game to use it.";
+const NEWER: &str =
+    "Your controller setups come from a newer version of the game. Update the game to use them.";
 
 /// A player at a keyboard, with a controller that nobody knows and a locker.
 struct Table {
@@ -122,19 +123,19 @@ impl Table {
         self.plug();
         self.player.open();
         self.press(9);
-        self.says("This controller is not known. Is it a gamepad?");
+        self.says("New controller. Set it up as a gamepad?");
         self.player.key(Place::Enter);
-        self.asks_for("lowest of the four buttons");
+        self.asks_for("bottom button of the four");
         self.press(2);
-        self.asks_for("rightmost of the four buttons");
+        self.asks_for("right button of the four");
         self.press(2);
         assert_eq!(
             self.message(),
-            "That is already: lowest of the four buttons"
+            "Already used for: bottom button of the four"
         );
         self.press(3);
-        self.answer("That is all");
-        self.says("Is it right?");
+        self.answer("Finish");
+        self.says("Keep this setup?");
     }
 }
 
@@ -144,7 +145,7 @@ fn a_controller_is_offered_taught_tried_kept_and_a_pad_after_a_restart() {
     table.teach_two();
     // The old controls do not answer for it: only the new pad does.
     table.press(3);
-    table.says("Is it right?");
+    table.says("Keep this setup?");
     table.press(2);
     table.says("");
     assert!(table.message().starts_with("Kept."), "{}", table.message());
@@ -187,7 +188,7 @@ fn with_the_controller_alone_what_it_has_not_is_waited_for() {
             table.player.wait(20_100);
         }
     }
-    table.says("Is it right?");
+    table.says("Keep this setup?");
     table.press(1);
     assert!(table.message().starts_with("Kept."));
     let kind = KIND.parse().ok();
@@ -203,18 +204,18 @@ fn the_keyboard_skips_goes_back_and_leaves() {
     table.plug();
     table.player.open();
     table.press(9);
-    table.answer("Teach its buttons");
+    table.answer("Set up");
     table.press(2);
-    table.asks_for("rightmost of the four buttons");
+    table.asks_for("right button of the four");
     table.player.key(Place::Enter);
-    table.asks_for("leftmost of the four buttons");
+    table.asks_for("left button of the four");
     // Back over what was skipped, and over what was taught: that is free again.
     table.player.key(Place::Escape);
     table.player.key(Place::Escape);
-    table.asks_for("lowest of the four buttons");
+    table.asks_for("bottom button of the four");
     table.press(4);
     table.press(2);
-    table.asks_for("leftmost of the four buttons");
+    table.asks_for("left button of the four");
     table.player.keys(&[Place::Escape; 2]);
     table.player.key(Place::Escape);
     table.says("");
@@ -225,13 +226,13 @@ fn the_keyboard_skips_goes_back_and_leaves() {
 /// What somebody does, and how that is called.
 type Way<'a> = (&'a str, &'a dyn Fn(&mut Table));
 
-/// Every way out of "Is it right?" but the right one leaves everything as it was.
+/// Every way out of "Keep this setup?" but the right one leaves everything as it was.
 #[test]
 fn what_was_not_confirmed_is_not_kept() {
     let ways: [Way<'_>; 7] = [
         ("no answer", &|t| t.player.wait(15_100)),
         ("Escape", &|t| t.player.key(Place::Escape)),
-        ("its answer", &|t| t.answer("Do not keep it")),
+        ("its answer", &|t| t.answer("Discard it")),
         ("closed by the game", &|t| t.player.controls.close_screen()),
         ("the window is closed", &|t| {
             t.player.controls.screen_mut().unwrap().ask_to_leave();
@@ -281,7 +282,7 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
     assert!(matches!(reports[..], [Report::Untaught(c)] if c.device == DEVICE));
     assert_eq!(
         table.player.controls.tell(&reports[0]),
-        "This controller is not known yet. If it is a gamepad, teach its buttons on the page “Gamepad” of the controls."
+        "New controller found. If it is a gamepad, set it up under “Gamepad” in the controls."
     );
     table.press(1);
     assert_eq!(table.player.controls.take_reports().len(), 0);
@@ -289,7 +290,7 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
     table.player.open();
     let focus = table.player.focus();
     table.press(2);
-    table.says("This controller is not known. Is it a gamepad?");
+    table.says("New controller. Set it up as a gamepad?");
     table.answer("Not now");
     assert_eq!(table.player.focus(), focus);
     table.send(what::hid(HidButton::new(9).unwrap(), true));
@@ -299,20 +300,17 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
         let items = items.iter().map(|i| (*i).to_owned()).collect();
         vec![("Controller 1209:5a03".to_owned(), state.to_owned(), items)]
     };
-    assert_eq!(
-        table.controllers(),
-        row("not known yet", &["Teach its buttons"])
-    );
+    assert_eq!(table.controllers(), row("not set up", &["Set up"]));
 
     // One that is none is remembered as that.
     let mut table = Table::new();
     table.plug();
     table.player.open();
     table.press(2);
-    table.answer("It is no gamepad");
+    table.answer("Not a gamepad");
     assert_eq!(
         table.controllers(),
-        row("no gamepad", &["Teach its buttons", "Forget it"])
+        row("not a gamepad", &["Set up", "Remove setup"])
     );
     let mut again = table.again();
     again.plug();
@@ -326,10 +324,7 @@ fn it_is_told_of_once_in_play_and_asked_about_once_on_the_screen() {
     again.player.click("controller 1209:5a03 forget");
     assert!(again.player.controls.save());
     assert!(again.locker.mappings().unwrap().is_empty());
-    assert_eq!(
-        again.controllers(),
-        row("not known yet", &["Teach its buttons"])
-    );
+    assert_eq!(again.controllers(), row("not set up", &["Set up"]));
     again.player.click("controller 1209:5a03 teach");
     assert!(again.player.dialog().starts_with("On the controller"));
 }
@@ -344,7 +339,7 @@ fn what_was_taught_goes_to_a_friend_as_text() {
     let text = table.player.view().dialog.unwrap().field.unwrap();
     let expected = "format = 1\n\n[controllers.\"1209:5a03\"]\n\"pad:south\" = \"hid:button-2\"\n\"pad:east\" = \"hid:button-3\"\n";
     assert_eq!(text, expected);
-    table.says("The taught controller as text");
+    table.says("Copy this text to share the controller");
     table.answer("Copy");
     let copied = table.player.controls.screen_mut().unwrap().take_copied();
     assert_eq!(copied.as_deref(), Some(expected));
@@ -362,10 +357,10 @@ fn what_was_taught_goes_to_a_friend_as_text() {
     friend.answer("Not now");
     friend.player.click("page pad");
     for (text, told) in [
-        ("nonsense", "That is no text of taught controllers."),
-        ("format = 1", "That is no text of taught controllers."),
+        ("nonsense", "There is no controller in this text."),
+        ("format = 1", "There is no controller in this text."),
         ("format = 2\nnew = true\n", NEWER),
-        (expected, "Taken in."),
+        (expected, "Imported."),
     ] {
         friend.player.click("controllers");
         friend.player.controls.screen_mut().unwrap().type_text(text);
@@ -386,7 +381,7 @@ fn a_file_that_cannot_be_read_is_told_kept_and_never_taken_for_empty() {
     for (text, told, is_newer) in [
         (
             "nonsense",
-            "What you taught of controllers is damaged and cannot be used. The file is kept.",
+            "Your controller setups are damaged and cannot be used. The file is kept.",
             false,
         ),
         (newer, NEWER, true),

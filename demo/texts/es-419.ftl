@@ -1,0 +1,82 @@
+# The texts of Slack Water in Spanish of Latin America: its titles, and its prompts. A brace is written {"{"} in Fluent.
+
+game = Repunte
+situation-deck = En cubierta
+situation-helm = Al timón
+situation-crane = En la grúa
+situation-chart = En la mesa de cartas
+situation-hail = Llamar al puerto
+situation-pause = En pausa
+group-moving = Moverse
+group-always = Siempre
+action-walk = Caminar
+action-walk-up = Ir a proa
+action-walk-down = Ir a popa
+action-walk-left = Ir a babor
+action-walk-right = Ir a estribor
+action-hurry = Darse prisa
+action-cast-off = Soltar amarras
+action-coil-rope = Adujar el cabo
+action-lantern = Farol
+action-map-table = Mesa de cartas
+action-steer = Gobernar
+action-steer-left = Virar a babor
+action-steer-right = Virar a estribor
+action-throttle = Acelerador
+action-horn = Bocina
+action-swing = Girar la pluma
+action-swing-left = Girar a babor
+action-swing-right = Girar a estribor
+action-hoist = Subir y bajar
+action-hoist-up = Subir
+action-hoist-down = Bajar
+action-fine = Control fino
+action-stow-1 = Estibar a proa
+action-stow-2 = Estibar en el centro
+action-stow-3 = Estibar a popa
+action-pan = Mover la carta
+action-pan-up = Carta arriba
+action-pan-down = Carta abajo
+action-pan-left = Carta a la izquierda
+action-pan-right = Carta a la derecha
+action-zoom = Zoom
+action-zoom-up = Acercar
+action-zoom-down = Alejar
+action-send = Enviar
+action-resume = Continuar
+action-photo = Fotografiar
+# gone from the game; told of when an old profile has it
+action-bilge-pump = Bomba de achique
+preset-left-handed = Zurdo
+preset-skipper = Patrón, mitad izquierda del teclado
+preset-deckhand = Marinero, mitad derecha del teclado
+touch-stick = stick de caminar
+    .object = el stick de caminar
+touch-rope = cabo
+    .object = el cabo
+touch-coil = rollo de cabo
+    .object = el rollo de cabo
+touch-port = banda de babor
+    .object = la banda de babor
+touch-starboard = banda de estribor
+    .object = la banda de estribor
+touch-throttle = palanca de gas
+    .object = la palanca de gas
+touch-horn = bocina
+    .object = la bocina
+
+leave = {"{do:cast-off}"} para zarpar
+coil = {"{do:coil-rope}"} para adujar el cabo
+steer = {"{steer}"} para gobernar, {"{throttle}"} para ir más rápido
+chart = {"{map-table}"} abre la carta, {"{zoom.up}"} y {"{zoom.down}"} la acercan y la alejan
+stow =
+    { $berth ->
+        [bow] {"{do:stow-1}"} para estibar a proa
+        [stern] {"{do:stow-3}"} para estibar a popa
+       *[other] {"{do:stow-2}"} para estibar en el centro
+    }
+at-deck = {"{do:cast-off}"} para zarpar, {"{walk}"} para caminar, {"{do:coil-rope}"} para adujar el cabo
+at-helm = {"{steer}"} para gobernar, {"{throttle}"} para ir más rápido, {"{do:horn}"} para la bocina
+at-crane = {"{swing}"} para girar, {"{hoist}"} para subir, {"{fine}"} para afinar
+at-chart = {"{pan}"} para mover la carta, {"{zoom.up}"} y {"{zoom.down}"} para el zoom
+at-pause = {"{do:resume}"} para seguir
