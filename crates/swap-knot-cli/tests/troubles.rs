@@ -78,14 +78,14 @@ fn ten_troubles_are_each_explained_by_one_command() {
     let longer = desk.why(longer, "--profile fine.toml");
     quoted(
         &longer,
-        "Fine control – a longer chord had it: Stow amidships",
+        "Fine control – a longer combination used it: Stow amidships",
     );
     let toggle = "0 situation deck\n0.1 0 KeyF down\n0.2 0 KeyF up\n0.3 0 KeyF down\n";
-    quoted(&desk.why(toggle, ""), "Lantern – switched off again");
+    quoted(&desk.why(toggle, ""), "Lantern – switched off");
     let unplugged = "0 situation deck\n0.1 2 pad:west 1\n0.2 2 unplugged\n";
     quoted(
         &desk.why(unplugged, ""),
-        "came to nothing: the device was unplugged",
+        "cut short: the device was disconnected",
     );
     desk.write(
         "sheet.toml",

@@ -148,7 +148,9 @@ fn pulls_again(text: &str, row: &str, spends: impl Fn(&mut Hand)) -> bool {
 fn what_is_spent_has_to_rest_by_every_road() {
     let by_the_game = |hand: &mut Hand| hand.seat.spend(hand.action("rope"));
     assert!(!pulls_again(ABOARD, "rope", by_the_game));
-    let by_a_situation = |hand: &mut Hand| drop(hand.situation(&["helm"]));
+    let by_a_situation = |hand: &mut Hand| {
+        hand.situation(&["helm"]);
+    };
     assert!(!pulls_again(ABOARD, "bell", by_a_situation));
     let by_a_rig = |hand: &mut Hand| {
         let sheet = hand.seat.rig().sheet().clone();
