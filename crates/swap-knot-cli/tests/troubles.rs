@@ -69,7 +69,10 @@ fn ten_troubles_are_each_explained_by_one_command() {
     let dead_zone = "0 situation deck\n0.1 2 pad:stick-left 0.1 0\n";
     quoted(&desk.why(dead_zone, ""), "Walk – inside the dead zone");
     let elsewhere = "0 situation deck\n0.5 0 KeyH down\n0.6 0 KeyH up\n";
-    quoted(&desk.why(elsewhere, ""), "Horn – works only here: At the helm");
+    quoted(
+        &desk.why(elsewhere, ""),
+        "Horn – works only here: At the helm",
+    );
     desk.write(
         "fine.toml",
         "format = 1\n[bind.fine]\nkeyboard-1 = \"Digit2\"\n",

@@ -420,10 +420,7 @@ fn an_unmapped_controller_is_taught_kept_and_a_pad_after_a_restart() {
     desk.frame();
     pad.button(4, false);
     desk.frame();
-    assert_eq!(
-        dialog(&mut desk),
-        "New controller. Set it up as a gamepad?"
-    );
+    assert_eq!(dialog(&mut desk), "New controller. Set it up as a gamepad?");
     // Its first button chooses.
     work(&mut desk, &pad, Wire::Button(0));
     for turn in 0.. {

@@ -108,7 +108,7 @@ impl ControlsScreen {
 
     fn view_key(&self, place: Place, does: &[String]) -> Item {
         let input = Input::Key(place);
-        let label = super::walk::short(&self.draft, input);
+        let label = self.draft.words().board_name(input, self.draft.layout());
         let mut item = self.item(Spot::Key(place), label, Role::Button);
         let words = self.draft.words();
         let name = self.draft.telling().spoken(&input.into());

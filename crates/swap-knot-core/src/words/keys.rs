@@ -1,6 +1,6 @@
 //! What keys are called.
 
-use super::names::{Form, On, Saying};
+use super::names::{On, Saying};
 use super::{Words, signs};
 use crate::input::{Place, Platform};
 use crate::layout::{Layout, Level};
@@ -16,7 +16,7 @@ impl Words {
                     let is_sign = !legend.contains(char::is_alphanumeric);
                     match second {
                         // A sign on a key that has a letter as well says less than the letter.
-                        Some(letter) if is_sign && saying.form != Form::Short => {
+                        Some(letter) if is_sign && !saying.form.is_short() => {
                             self.printed(letter.to_string(), None, saying)
                         }
                         second => self.printed(legend, second.map(String::from), saying),
@@ -53,11 +53,7 @@ impl Words {
     /// A key of which no more is known than where it is.
     fn by_place(&self, place: Place, saying: Saying) -> String {
         let place = spaced(&place.to_string());
-        let attribute = if saying.form == Form::Short {
-            "short"
-        } else {
-            ""
-        };
+        let attribute = if saying.form.is_short() { "short" } else { "" };
         let name = self.fill_attribute("key-place", attribute, &[("place", &place)]);
         self.printed(name, None, saying)
     }

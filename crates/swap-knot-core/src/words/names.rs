@@ -29,11 +29,13 @@ pub(crate) enum Form {
     Held,
     /// It is moved in the hands: the gamepad, rather than its motion.
     Moved,
+    /// It is written on a key of a drawn board, whose place says the rest.
+    Board,
 }
 
 impl Form {
     /// Every form.
-    pub(super) const ALL: [Form; 9] = [
+    pub(super) const ALL: [Form; 10] = [
         Form::Name,
         Form::Short,
         Form::Part,
@@ -43,7 +45,18 @@ impl Form {
         Form::With,
         Form::Held,
         Form::Moved,
+        Form::Board,
     ];
+
+    /// Whether it stands alone, rather than in a phrase.
+    pub(super) const fn is_alone(self) -> bool {
+        matches!(self, Form::Name | Form::Short | Form::Part | Form::Board)
+    }
+
+    /// Whether there is little room for it.
+    pub(super) const fn is_short(self) -> bool {
+        matches!(self, Form::Short | Form::Board)
+    }
 
     /// The attributes that hold it, the fitting one first; without any of them it is the name.
     pub(super) const fn attributes(self) -> &'static [&'static str] {
@@ -57,6 +70,7 @@ impl Form {
             Form::With => &["with", "object"],
             Form::Held => &["held", "object"],
             Form::Moved => &["moved", "object"],
+            Form::Board => &["board", "short"],
         }
     }
 
@@ -124,6 +138,11 @@ impl Words {
         self.name(input, On::here(layout), Saying::written(Form::Short))
     }
 
+    /// What stands on a key of a drawn board, where its place says that it is on the number pad.
+    pub fn board_name(&self, input: Input, layout: &Layout) -> String {
+        self.name(input, On::here(layout), Saying::written(Form::Board))
+    }
+
     /// What a screen reader says for an input: `comma` rather than `,`.
     pub fn spoken_name(&self, input: Input, layout: &Layout) -> String {
         self.spoken_chord(&Chord::from(input), On::here(layout))
@@ -155,7 +174,7 @@ impl Words {
             Form::Subject if !tight && !chord.is_plain() => saying.of(Form::Name),
             _ => saying,
         };
-        let in_phrase = !matches!(saying.form, Form::Name | Form::Short | Form::Part);
+        let in_phrase = !saying.form.is_alone();
         let last = chord.held().len();
         if last == 0 {
             return self.name(chord.input(), on, saying);
@@ -249,7 +268,7 @@ impl Words {
             .flatten();
         let mut own = saying.form.attributes().iter();
         let own = own.find_map(|a| message.attribute(a));
-        let alone = matches!(saying.form, Form::Name | Form::Short | Form::Part);
+        let alone = saying.form.is_alone();
         let pattern = if alone {
             spoken.or(own)
         } else {
@@ -384,7 +403,7 @@ impl Words {
         let Some(message) = self.0.messages.get(id) else {
             return id.to_owned();
         };
-        if saying.form == Form::Short {
+        if saying.form.is_short() {
             return self.attribute_for(id, saying, &[]);
         }
         let all = self.0.messages.get("key");
@@ -404,7 +423,7 @@ impl Words {
     pub(super) fn printed(&self, legend: String, second: Option<String>, saying: Saying) -> String {
         let key = match (second, saying.form, saying.aloud) {
             (Some(second), _, true) => second,
-            (Some(second), form, false) if form != Form::Short => {
+            (Some(second), form, false) if !form.is_short() => {
                 self.fill("key-two", &[("first", &legend), ("second", &second)])
             }
             _ => legend,

@@ -241,7 +241,7 @@ impl<'a> KeyboardMap<'a> {
         let theme = &self.theme;
         let (words, layout) = (self.draft.words(), self.draft.layout());
         let input = Input::Key(key.place);
-        let mut name = words.short_name(input, layout);
+        let mut name = words.board_name(input, layout);
         if let Some(second) = layout.second_legend(key.place) {
             name = format!("{name} {second}");
         }
