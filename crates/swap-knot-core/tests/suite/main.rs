@@ -43,6 +43,7 @@ mod prompts;
 mod quirks;
 mod remapping;
 mod rows;
+mod said;
 mod saved;
 mod screen;
 mod seams;
