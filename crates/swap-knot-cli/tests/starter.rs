@@ -130,7 +130,7 @@ fn the_starter_builds_plays_remaps_and_keeps() {
         "> Press Space to leave, W A S D to walk",
         "Cast off!",
         "`cast-off` and `lantern` are both on KeyF: swapped",
-        "Cast off: F instead of Space",
+        "Cast off: F (was Space)",
         "> Press F to leave, W A S D to walk",
         "no action `x`",
         "`Kex` is no key",
