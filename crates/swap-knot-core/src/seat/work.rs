@@ -13,6 +13,7 @@ impl State {
     #[inline(never)]
     pub(super) fn press(&mut self, wiring: &Wiring, control: Control) {
         self.note_press(wiring, control);
+        self.note_stirred(wiring, control);
         if self.trail.is_kept() {
             self.tell_silent(wiring, control);
             self.tell_wrong_order(wiring, control);
@@ -116,7 +117,6 @@ impl State {
         if wiring.latches {
             self.note_part(wiring, control);
         }
-        self.note_stirred(wiring, control);
     }
 
     /// Something went down or up that chords hold, or that a strict binding does not want held.
