@@ -676,11 +676,14 @@ impl Held {
         self.has_spent = true;
     }
 
-    /// What is away from rest has no value until its device is heard of again.
+    /// What is away from rest has no value until its device is heard of again, nor has what is somewhere
+    /// within it: another rig may have another rest.
     fn mark_unheard(&mut self, slot: usize, control: Control) {
-        if self.devices[slot].is_spent(control) {
-            Device::set(&mut self.devices[slot].unheard, control, true);
-            self.has_unheard = true;
+        let device = &mut self.devices[slot];
+        if device.is_spent(control) || device.level(control) != [0.0; 2] {
+            Device::set(&mut device.spent, control, true);
+            Device::set(&mut device.unheard, control, true);
+            (self.has_spent, self.has_unheard) = (true, true);
         }
     }
 

@@ -26,7 +26,9 @@ impl Model {
             let devices = m.book.devices().into_iter();
             for device in devices.filter(|d| device.is_none_or(|one| one == *d)) {
                 for leaf in m.heard_of() {
-                    if m.is_away(device, leaf) {
+                    // Another rig may have another rest.
+                    let somewhere = m.book.level(device, leaf) != [0.0, 0.0];
+                    if m.is_away(device, leaf) || somewhere {
                         m.book.spent.insert((device, leaf));
                         m.book.unheard.insert((device, leaf));
                     }
@@ -141,6 +143,11 @@ impl Model {
                 None => drop(m.set_level(device, whole, at)),
             }
             let new: Vec<Leaf> = away(m).difference(&before).copied().collect();
+            let within = m
+                .heard_of()
+                .into_iter()
+                .filter(|leaf| !before.contains(leaf) && m.book.level(device, *leaf) != [0.0, 0.0]);
+            let new: Vec<Leaf> = new.iter().copied().chain(within).collect();
             for leaf in new {
                 m.book.spent.insert((device, leaf));
                 m.book.unheard.insert((device, leaf));
