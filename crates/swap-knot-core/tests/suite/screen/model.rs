@@ -2,9 +2,9 @@
 
 use crate::common::{BESIDE, THERE, drag, draw_alone, push, what};
 use swap_knot_core::keep::Memory;
-use swap_knot_core::play::{Edge, Happened};
+use swap_knot_core::play::Edge;
 use swap_knot_core::screen::{Item, ScreenView, Spot, Tool};
-use swap_knot_core::sheet::{Column, Shape};
+use swap_knot_core::sheet::Column;
 use swap_knot_core::{
     Controls, DeviceKind, Draft, EventKind, Layout, Locker, PadButton, Place, Sheet, Slug, Stick,
     Words,
@@ -36,7 +36,7 @@ fn leave_with(player: &mut Player, kind: DeviceKind) {
             DeviceKind::Gamepad => player.pad(PadButton::East),
             _ if leaving => player.click("answer 2"),
             _ => {
-                let outs = ["Cancel", "Cancel", "Use the old ones"];
+                let outs = ["Cancel", "Use the old ones"];
                 let items = view.dialog.iter().flat_map(|d| d.lines.iter().flatten());
                 let out = items.clone().find(|i| outs.contains(&i.label.as_str()));
                 let out = out
@@ -254,11 +254,7 @@ fn play_anything(mut dice: Dice) {
             _ => player.send(anything(&mut dice)),
         }
         let played = player.controls.seat().happened();
-        // Whoever has closed it with the stick pushed walks at once; no press begins by what it heard.
-        let sheet = player.controls.seat().rig().sheet();
-        let is_press = |id| sheet.action(id).is_some_and(|a| a.shape == Shape::Press);
-        let begins = |h: &Happened| h.edge == Edge::Began && is_press(h.action);
-        assert!(!played.iter().any(begins), "{played:?}");
+        assert!(played.iter().all(|h| h.edge != Edge::Began), "{played:?}");
         if !player.is_open() {
             player.open();
         }
@@ -290,7 +286,9 @@ fn play_anything(mut dice: Dice) {
             player.send(EventKind::FocusLost);
             player.controls.screen_mut().unwrap().set_targets([]);
             leave_with(&mut player, dice.pick(&kinds));
+            // Whoever has left with the stick pushed walks, until the screen is open again.
             player.open();
+            player.wait(10);
         }
         applied = player.controls.profile().clone();
     }
