@@ -409,6 +409,11 @@ const HANDS: [(HidAxis, &str); 8] = [
     (HidAxis::Steering, "do-turn"),
 ];
 
+fn by_hand(axis: HidAxis) -> Option<&'static str> {
+    let found = HANDS.iter().find(|(of, _)| *of == axis);
+    found.map(|(_, verb)| *verb)
+}
+
 /// The message with the verb for how a binding is worked.
 fn verb_of(bound: &Bound) -> &'static str {
     let input = bound.chord.input();
@@ -429,13 +434,9 @@ fn verb_of(bound: &Bound) -> &'static str {
         (Manner::Press, Input::Wheel(_)) => "do-turn",
         (Manner::Press, Input::PadButton(b)) if b.is_trigger() => "do-pull",
         (Manner::Press, Input::PadStickHalf(..)) => "do-push",
-        (Manner::Press, Input::Hid(HidInput::Half(axis, _) | HidInput::Axis(axis)))
-            if HANDS.iter().any(|(of, _)| *of == axis) =>
-        {
-            let verb = HANDS.iter().find(|(of, _)| *of == axis);
-            verb.map_or("do-push", |(_, verb)| *verb)
-        }
-        (Manner::Press, Input::Hid(HidInput::Hat(_) | HidInput::Half(..))) => "do-push",
+        (Manner::Press, Input::Hid(HidInput::Half(axis, _))) => by_hand(axis).unwrap_or("do-push"),
+        (Manner::Press, Input::Hid(HidInput::Axis(axis))) => by_hand(axis).unwrap_or("do-move"),
+        (Manner::Press, Input::Hid(HidInput::Hat(_))) => "do-push",
         (
             Manner::Press,
             Input::PadButton(PadButton::StickLeftClick | PadButton::StickRightClick),
