@@ -283,7 +283,6 @@ outcome-broken-spent = interrupción: el juego ya lo usó
 outcome-broken-let-go = interrupción: soltaste
 outcome-worked = funcionó
 # further
-value-percent = { $number }%
 axis-brake = pedal del freno
     .object = el pedal del freno
     .held = presionado el pedal del freno
