@@ -136,23 +136,11 @@ impl State {
 
     /// How many inputs the longest chord holds that has a control, or what moves with it, for itself.
     fn longest_held(&self, wiring: &Wiring, control: Control) -> u8 {
-        if !wiring
-            .routes
-            .get(control.index())
-            .is_some_and(|r| r.chorded)
-        {
-            return 0;
+        let route = wiring.routes.get(control.index());
+        match route.is_some_and(|r| r.chorded) {
+            true => self.longest_of(wiring, control, |index| self.has_its_control(wiring, index)),
+            false => 0,
         }
-        let has_it = |c: Control| {
-            let mut wires = wiring.completed_by(c).iter();
-            wires
-                .find(|&&i| self.has_its_control(wiring, i))
-                .map_or(0, |&i| wiring.wires[usize::from(i)].held_len)
-        };
-        let (first, count) = control.relatives();
-        let relatives = (first.0..first.0 + count).map(Control);
-        let moved = relatives.filter(|&c| self.held.is_worked(c));
-        moved.chain([control]).map(has_it).max().unwrap_or(0)
     }
 
     /// Whether a chord keeps its control from shorter ones: it follows it too, is on by it, or may still

@@ -48,29 +48,45 @@ impl State {
 
     /// How many inputs the longest chord holds that a movement of a control could complete now.
     pub(super) fn longest(&self, wiring: &Wiring, control: Control) -> u8 {
-        let own = self.longest_ready(wiring, control);
-        own.max(self.longest_relative(wiring, control))
+        self.longest_of(wiring, control, |index| self.is_ready_at(wiring, index))
     }
 
     /// The same for what moves with it: the halves of a stick that it leans to, or the whole.
     #[inline]
     pub(super) fn longest_relative(&self, wiring: &Wiring, control: Control) -> u8 {
-        let (first, count) = control.relatives();
-        if count == 0 {
-            return 0;
-        }
-        let relatives = (first.0..first.0 + count).map(Control);
-        relatives
-            .filter(|&c| self.held.is_worked(c))
-            .map(|c| self.longest_ready(wiring, c))
-            .max()
-            .unwrap_or(0)
+        self.longest_beside(wiring, control, &|index| self.is_ready_at(wiring, index))
     }
 
-    fn longest_ready(&self, wiring: &Wiring, control: Control) -> u8 {
-        let mut wires = wiring.completed_by(control).iter();
-        let first = wires.find(|&&i| self.is_ready(wiring, i, &wiring.wires[usize::from(i)]));
-        first.map_or(0, |&i| wiring.wires[usize::from(i)].held_len)
+    fn is_ready_at(&self, wiring: &Wiring, index: u16) -> bool {
+        self.is_ready(wiring, index, &wiring.wires[usize::from(index)])
+    }
+
+    /// How many inputs the longest chord holds that a control, or what moves with it, completes and that
+    /// counts.
+    pub(super) fn longest_of(
+        &self,
+        wiring: &Wiring,
+        control: Control,
+        counts: impl Fn(u16) -> bool,
+    ) -> u8 {
+        let own = longest_in(wiring, control, &counts);
+        own.max(self.longest_beside(wiring, control, &counts))
+    }
+
+    #[inline]
+    fn longest_beside(
+        &self,
+        wiring: &Wiring,
+        control: Control,
+        counts: &impl Fn(u16) -> bool,
+    ) -> u8 {
+        let (first, count) = control.relatives();
+        let relatives = (first.0..first.0 + count).map(Control);
+        let moved = relatives.filter(|&c| self.held.is_worked(c));
+        moved
+            .map(|c| longest_in(wiring, c, counts))
+            .max()
+            .unwrap_or(0)
     }
 
     /// Works out anew which grades are reached, without beginning anything.
@@ -83,4 +99,11 @@ impl State {
             }
         }
     }
+}
+
+/// The chords that a control completes are in the order of their length.
+fn longest_in(wiring: &Wiring, control: Control, counts: impl Fn(u16) -> bool) -> u8 {
+    let mut wires = wiring.completed_by(control).iter();
+    let first = wires.find(|&&index| counts(index));
+    first.map_or(0, |&index| wiring.wires[usize::from(index)].held_len)
 }
