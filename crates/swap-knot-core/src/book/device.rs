@@ -13,8 +13,8 @@ pub(super) struct Device {
     pub(super) spent: Vec<u64>,
     /// Of that, what has no value either: the game spent it.
     pub(super) muted: Vec<u64>,
-    /// Of that, what has no value until the device is heard of again: it lost the focus, or what it told
-    /// was played on elsewhere.
+    /// What has no value until the device is heard of again: it lost the focus, or what it told was
+    /// played on elsewhere. Away from rest it is spent as well.
     pub(super) unheard: Vec<u64>,
     /// Where its triggers, sticks, axes and touch sticks are; empty until one moves.
     pub(super) levels: Vec<[f32; 2]>,
@@ -79,6 +79,12 @@ pub(super) fn bit(control: Control) -> (usize, u64) {
     (control.index() / 64, 1 << (control.index() % 64))
 }
 
+#[inline]
+fn has(bits: &[u64], control: Control) -> bool {
+    let (word, bit) = bit(control);
+    bits[word] & bit != 0
+}
+
 impl Device {
     pub(super) fn new(id: DeviceId, controls: usize) -> Device {
         let words = controls.div_ceil(64);
@@ -95,27 +101,23 @@ impl Device {
 
     #[inline]
     pub(super) fn is_down(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        self.down[word] & bit != 0
+        has(&self.down, control)
     }
 
     #[inline]
     pub(super) fn is_spent(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        self.spent[word] & bit != 0
+        has(&self.spent, control)
     }
 
     #[inline]
     pub(super) fn is_unheard(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        self.unheard[word] & bit != 0
+        has(&self.unheard, control)
     }
 
     /// Whether a control has no value, wherever it is.
     #[inline]
     pub(super) fn is_silent(&self, control: Control) -> bool {
-        let (word, bit) = bit(control);
-        (self.muted[word] | self.unheard[word]) & bit != 0
+        has(&self.muted, control) || has(&self.unheard, control)
     }
 
     /// Whether nothing of it is down, spent, or away from the middle.
@@ -161,28 +163,26 @@ impl Device {
 }
 
 /// A device with its touch inputs in another order.
-pub(super) fn moved_over(device: &Device, old: &[TouchName], new: &[TouchName]) -> Device {
+pub(super) fn moved_over(mut device: Device, old: &[TouchName], new: &[TouchName]) -> Device {
     let mut out = Device::new(DeviceId(0), Control::FIXED + new.len());
     out.id = device.id;
     out.wheel = device.wheel;
     out.levels.clone_from(&device.levels);
     out.levels.truncate(TOUCHES);
-    let mut from = device.clone();
-    let mut carry = |out: &mut Device, was: Control, now: Control| {
+    let carry = |out: &mut Device, from: &mut Device, was, now| {
         for (to, from) in out.bits().into_iter().zip(from.bits()) {
-            let (word, bit) = bit(was);
-            Device::set(to, now, from[word] & bit != 0);
+            Device::set(to, now, has(from, was));
         }
     };
     for control in (0..Control::FIXED).map(|n| Control(n as u16)) {
-        carry(&mut out, control, control);
+        carry(&mut out, &mut device, control, control);
     }
     for (at, name) in new.iter().enumerate() {
         let Some(was) = old.iter().position(|n| n == name) else {
             continue;
         };
         let (now, was) = (Control::touch(at), Control::touch(was));
-        carry(&mut out, was, now);
+        carry(&mut out, &mut device, was, now);
         let level = device.level(was);
         if level != [0.0; 2] {
             out.levels

@@ -76,9 +76,9 @@ impl Held {
             for all in device.bits() {
                 from.sparse(all, Reader::number)?;
             }
-            // What has no value begins nothing.
+            // What the game spent begins nothing, nor does what is down unheard.
             for at in 0..device.spent.len() {
-                device.spent[at] |= device.muted[at] | device.unheard[at];
+                device.spent[at] |= device.muted[at] | device.unheard[at] & device.down[at];
             }
             // Nothing is down of what there is not: a touch input that is heard of later would be.
             let beyond = controls % 64;

@@ -38,8 +38,10 @@ impl State {
         // A rate goes by every single movement of a stick.
         let no_rates = wiring.rates.is_empty();
         for event in events {
-            if event.at < self.now || self.held.has_unheard() {
-                self.feed_odd(wiring, event);
+            if event.at < self.now {
+                self.feed_late(wiring, event);
+            } else if self.held.hear(event) {
+                self.feed_again(wiring, event);
             } else if let EventKind::Key { place, down, .. } = event.what {
                 self.key(wiring, event, place, down);
             } else if !(no_rates && self.feed_quick(event)) {
@@ -51,20 +53,22 @@ impl State {
         }
     }
 
-    /// An event that comes late, or of a device that is heard of again.
+    /// An event of a time that is over.
     #[cold]
-    fn feed_odd(&mut self, wiring: &Wiring, event: &Event) {
-        self.at_its_time(wiring, event.at, |state| {
-            let is_heard = state.held.hear(event);
-            if is_heard {
-                state.note_waits(wiring, None);
-                state.stirred = true;
-            }
-            state.feed(wiring, event);
-            if is_heard {
-                state.take_up(wiring, None);
-            }
+    fn feed_late(&mut self, wiring: &Wiring, event: &Event) {
+        self.at_its_time(wiring, event.at, |state| match state.held.hear(event) {
+            true => state.feed_again(wiring, event),
+            false => state.feed(wiring, event),
         });
+    }
+
+    /// An event of a device that is heard of again.
+    #[cold]
+    fn feed_again(&mut self, wiring: &Wiring, event: &Event) {
+        self.note_waits(wiring, None);
+        self.stirred = true;
+        self.feed(wiring, event);
+        self.take_up(wiring, None);
     }
 
     /// Judges something with its own time, also when that is over already: it keeps its stamp, and what

@@ -220,7 +220,9 @@ impl Book {
 
     /// How far in a leaf is for what begins by it.
     pub fn fresh(&self, leaf: Leaf) -> [f32; 2] {
-        self.furthest(leaf, |d| !self.spent.contains(&(d, leaf)))
+        self.furthest(leaf, |d| {
+            !self.spent.contains(&(d, leaf)) && !self.is_silent(d, leaf)
+        })
     }
 
     fn furthest(&self, leaf: Leaf, counts: impl Fn(u16) -> bool) -> [f32; 2] {

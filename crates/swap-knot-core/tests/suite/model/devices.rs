@@ -28,8 +28,11 @@ impl Model {
                 for leaf in m.heard_of() {
                     // Another rig may have another rest.
                     let somewhere = m.book.level(device, leaf) != [0.0, 0.0];
-                    if m.is_away(device, leaf) || somewhere {
+                    let away = m.is_away(device, leaf);
+                    if away {
                         m.book.spent.insert((device, leaf));
+                    }
+                    if away || somewhere {
                         m.book.unheard.insert((device, leaf));
                     }
                 }
@@ -147,9 +150,12 @@ impl Model {
                 .heard_of()
                 .into_iter()
                 .filter(|leaf| !before.contains(leaf) && m.book.level(device, *leaf) != [0.0, 0.0]);
-            let new: Vec<Leaf> = new.iter().copied().chain(within).collect();
+            let within: Vec<Leaf> = within.collect();
             for leaf in new {
                 m.book.spent.insert((device, leaf));
+                m.book.unheard.insert((device, leaf));
+            }
+            for leaf in within {
                 m.book.unheard.insert((device, leaf));
             }
         });
