@@ -61,6 +61,11 @@ impl Control {
     pub(crate) const MOUSE_MOVE: Control = Control(MOUSE_MOVE);
     pub(crate) const PAD_GYRO: Control = Control(PAD_GYRO);
 
+    /// Whether it says how far something moves, which is no place where it is.
+    pub(crate) const fn is_motion(self) -> bool {
+        matches!(self.0, MOUSE_MOVE | PAD_GYRO)
+    }
+
     pub(crate) const fn pad(button: PadButton) -> Control {
         Control(PAD_BUTTON + button as u16)
     }

@@ -15,7 +15,7 @@ pub use cover::NotLive;
 pub(crate) use cover::{Placed, Together, Uses, blocked, neighbours, silenced, together};
 pub use note::RigNote;
 pub(crate) use silent::Silent;
-pub(crate) use wiring::{ActionWiring, Alone, Lone, LoneHow, Part, Wire, Wiring};
+pub(crate) use wiring::{ActionWiring, Alone, Part, Wire, Wiring};
 
 use crate::input::{Input, Place, Platform};
 use crate::law::{Bound, NotInForce, Upheld, uphold};

@@ -1,18 +1,17 @@
 //! Wires sorted: under what touches them, under what they work, and which of them go a short way.
 
-use super::wiring::{ActionWiring, Alone, Lone, LoneHow, Moves, Part, Route, Wire, Wiring};
+use super::wiring::{ActionWiring, Alone, Moves, Part, Route, Wire, Wiring};
 use crate::book::{GLIDES, gliding};
 use crate::input::{Control, MODIFIER_PLACES};
 use crate::sheet::Shape;
 
-/// Lists what follows how far something is in; how far something moves is no place where it is.
+/// Lists what follows how far something is in.
 pub(super) fn level(w: &mut Wiring) {
-    let motion = [Control::MOUSE_MOVE, Control::PAD_GYRO, Control::NONE];
     let all = 0..w.wires.len() as u16;
     w.levels = all
         .filter(|&i| {
             let wire = &w.wires[usize::from(i)];
-            wire.analog && !motion.contains(&wire.control)
+            wire.analog && wire.control != Control::NONE && !wire.control.is_motion()
         })
         .collect();
     w.levels.sort_by_key(|&i| {
@@ -74,11 +73,7 @@ pub(super) fn route(w: &mut Wiring) {
         let lone = match (&completes[..], held_in.is_empty() && !stirs) {
             (&[one], true) => {
                 let wire = &w.wires[usize::from(one)];
-                lone_how(w, wire).map(|how| Lone {
-                    wire: one,
-                    action: wire.action,
-                    how,
-                })
+                (!wire.analog && wire.held_len == 0 && !wire.strict).then_some(one)
             }
             _ => None,
         };
@@ -152,23 +147,6 @@ pub(super) fn glide(w: &mut Wiring) {
     }
 }
 
-/// How a wire is worked by its control, if nothing else that is held matters.
-fn lone_how(w: &Wiring, wire: &Wire) -> Option<LoneHow> {
-    if wire.analog || wire.held_len > 0 || wire.strict {
-        return None;
-    }
-    let (feel, action) = (w.feel(wire), &w.actions[usize::from(wire.action)]);
-    let plain = wire.manner.gesture().is_press()
-        && !action.easing.toggle
-        && action.easing.ignore_within == 0.0;
-    let at_once = feel.ramp_up <= 0.0 && feel.ramp_down <= 0.0;
-    Some(match wire.part {
-        Part::Switch if plain => LoneHow::Press,
-        Part::Port(port) if plain && at_once => LoneHow::Port(port),
-        _ => LoneHow::Manner,
-    })
-}
-
 /// Lists the wires of every port and of every whole action, and what is known of them beforehand.
 pub(super) fn group(w: &mut Wiring) {
     let mut by_port: Vec<Vec<u16>> = vec![Vec::new(); w.port_action.len()];
@@ -176,8 +154,7 @@ pub(super) fn group(w: &mut Wiring) {
     for (i, wire) in w.wires.iter().enumerate() {
         match wire.part {
             Part::Port(port) => by_port[usize::from(port)].push(i as u16),
-            // How far something moves is no place where it is.
-            Part::Whole if [Control::MOUSE_MOVE, Control::PAD_GYRO].contains(&wire.control) => {}
+            Part::Whole if wire.control.is_motion() => {}
             Part::Switch => {}
             Part::Whole => by_action[usize::from(wire.action)].push(i as u16),
         }

@@ -52,6 +52,8 @@ pub(crate) struct Wire {
     /// How far in its control has to be to work it, where that is further than for others; 0 where
     /// it is enough that the control is down.
     pub(crate) grade: f32,
+    /// Whether a press is all that it waits for: it is on while its control is down.
+    pub(crate) plain: bool,
     /// Position of its feel in [`Wiring::feels`].
     pub(crate) feel: u16,
 }
@@ -64,9 +66,9 @@ pub(crate) struct Route {
     pub(crate) completes: u16,
     /// Wires in which it is held; they follow those that it completes.
     pub(crate) held_in: u16,
-    /// What it works, where that is one thing, whatever else is held: the common case, which a seat
-    /// takes a short way.
-    pub(crate) lone: Option<Lone>,
+    /// The one wire that it works, whatever else is held: the common case, in which there is no chord to
+    /// look for.
+    pub(crate) lone: Option<u16>,
     /// Whether some of what it completes wants it further in than the rest.
     pub(crate) graded: bool,
     /// Whether a tap latches it for a chord.
@@ -75,25 +77,6 @@ pub(crate) struct Route {
     pub(crate) chorded: bool,
     /// Whether what follows how far something is in goes by whether it is held.
     pub(crate) stirs: bool,
-}
-
-/// The one thing that a control works, whatever else is held.
-#[derive(Clone, Copy, Debug)]
-pub(crate) struct Lone {
-    pub(crate) wire: u16,
-    pub(crate) action: u16,
-    pub(crate) how: LoneHow,
-}
-
-/// How a control works the one thing that it works.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum LoneHow {
-    /// A press that is on while it is down.
-    Press,
-    /// The same of an arm or a pull, all the way and at once.
-    Port(u16),
-    /// By its manner, or with a toggle or ramp.
-    Manner,
 }
 
 /// An action that a stick or trigger moves.
@@ -309,6 +292,10 @@ pub(super) fn wire(
     glide(&mut out);
     out.rest = rests(&out, sheet, profile);
     grade(&mut out);
+    for wire in &mut out.wires {
+        let easing = &out.actions[usize::from(wire.action)].easing;
+        wire.plain = wire.manner.gesture().is_press() && easing.ignore_within == 0.0;
+    }
     out.lone_motion = match out.completed_by(Control::MOUSE_MOVE) {
         &[one] => {
             let wire = &out.wires[usize::from(one)];
@@ -448,6 +435,7 @@ impl Maker<'_> {
                 held_start,
                 together: bound.together,
                 grade: 0.0,
+                plain: false,
                 feel,
             });
         }
@@ -481,6 +469,7 @@ impl Maker<'_> {
                     held_start: 0,
                     together: false,
                     grade: 0.0,
+                    plain: false,
                     feel: 0,
                 });
             }

@@ -1,6 +1,6 @@
 //! The way of an event in: the short one for what most of them do, and the one that is judged.
 
-use super::follow::follows;
+use super::judge::follows;
 use super::kind::DeviceUse;
 use super::state::{Fresh, Phase, State};
 use super::{Cause, Outcome};

@@ -1,7 +1,7 @@
 //! Most movements of a stick or trigger change nothing but its level: bounds are found for those, so
 //! that they cost a few comparisons.
 
-use super::follow::is_away;
+use super::judge::is_away;
 use super::shaping;
 use super::state::{Phase, State};
 use crate::book::{GLIDES, Glide, let_go_at};

@@ -116,8 +116,16 @@ impl State {
     }
 
     /// A chord is over, and what was latched for it, unless another chord goes on with it.
+    #[inline]
     pub(super) fn end_latches(&mut self, wiring: &Wiring, wire: &Wire) {
-        if self.latches.on.is_empty() || !wiring.actions[usize::from(wire.action)].easing.latch {
+        if !self.latches.on.is_empty() {
+            self.end_latches_of(wiring, wire);
+        }
+    }
+
+    #[cold]
+    fn end_latches_of(&mut self, wiring: &Wiring, wire: &Wire) {
+        if !wiring.actions[usize::from(wire.action)].easing.latch {
             return;
         }
         let parts = wiring.held_of(wire);

@@ -1,7 +1,7 @@
 //! A saved state as few bytes.
 
 use super::driven::{Driven, How};
-use super::follow::Owned;
+use super::judge::Owned;
 use super::latch::Latch;
 use super::queue::{Odd, Queue};
 use super::saved::{RestoreError, SavedSeat};

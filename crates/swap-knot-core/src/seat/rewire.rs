@@ -168,7 +168,7 @@ impl State {
         self.owned = (owned.iter())
             .filter_map(|owned| {
                 let known = |c: Control| control(c).unwrap_or(Control::NONE);
-                Some(super::follow::Owned {
+                Some(super::judge::Owned {
                     control: control(owned.control)?,
                     parts: owned.parts.map(|part| part.map(known)),
                 })

@@ -209,7 +209,7 @@ pub(super) struct State {
     /// not been at rest since.
     pub(super) taken: Vec<(Control, u16)>,
     /// Presses that belong to the chord that they worked.
-    pub(super) owned: Vec<super::follow::Owned>,
+    pub(super) owned: Vec<super::judge::Owned>,
     /// Whether the event that is judged changed what chords hold that follow something.
     pub(super) stirred: bool,
     pub(super) latches: Latches,

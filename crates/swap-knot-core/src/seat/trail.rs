@@ -1,15 +1,13 @@
-//! The trail that the judge leaves where somebody asked for it: what became of an input for each
-//! binding that it might have worked.
+//! The trail that the judge leaves where somebody asked for it: steps kept, put together and read.
 
 use std::collections::VecDeque;
 
-use super::state::{Phase, State};
-use super::work::toggles;
-use super::{Cause, Edge, Outcome, Seat, Told};
-use crate::input::{Control, DeviceId, Input, Time, writes_text};
+use super::state::State;
+use super::{Outcome, Seat, Told};
+use crate::input::{Control, DeviceId, Input, Time};
 use crate::law::Bound;
-use crate::rig::{NotLive, Part, Rig, Silent, Wire, Wiring, blocked};
-use crate::sheet::{ActionId, Begins, Row, SituationId};
+use crate::rig::{NotLive, Rig, Wire, Wiring, blocked};
+use crate::sheet::{ActionId, Row, SituationId};
 
 /// How far back a movement is looked for that goes on.
 const GOES_ON: usize = 16;
@@ -29,7 +27,7 @@ struct Step {
 
 /// The binding that a step is about.
 #[derive(Clone, Debug, PartialEq)]
-enum Of {
+pub(super) enum Of {
     None,
     /// By the wire, in the rig in play.
     Wire(u16),
@@ -43,9 +41,9 @@ pub(super) struct Trail {
     steps: VecDeque<Step>,
     kept: usize,
     /// Why each wire is not live; the judge itself has only whether.
-    blocked: Vec<Option<NotLive>>,
+    pub(super) blocked: Vec<Option<NotLive>>,
     /// Where text is typed now.
-    typing: Option<SituationId>,
+    pub(super) typing: Option<SituationId>,
 }
 
 impl Trail {
@@ -134,7 +132,7 @@ impl State {
         self.tell_of(control, wire.map_or(Of::None, Of::Wire), row, outcome);
     }
 
-    fn tell_of(&mut self, control: Control, of: Of, row: Option<Row>, outcome: Outcome) {
+    pub(super) fn tell_of(&mut self, control: Control, of: Of, row: Option<Row>, outcome: Outcome) {
         // What the game drives has no input.
         let Some(input) = self.input_of(control) else {
             return;
@@ -161,226 +159,6 @@ impl State {
         match control.touch_position() {
             Some(at) => Some(Input::Touch(*self.held.touch_names().get(at)?)),
             None => control.input(),
-        }
-    }
-
-    /// Nothing that counts is bound to a control: what would be, or that there is nothing.
-    #[cold]
-    pub(super) fn tell_silent(&mut self, wiring: &Wiring, control: Control) {
-        // A stick that is bound as a whole is no half that is bound to nothing.
-        let (first, count) = control.relatives();
-        let relatives = (first.0..first.0 + count).map(Control);
-        let mut all = relatives.chain([control]);
-        let mut is_none =
-            wiring.held_in(control).is_empty() && all.all(|c| wiring.completed_by(c).is_empty());
-        let input = self.input_of(control);
-        let of_it = |s: &&Silent| input.is_some_and(|input| s.inputs.contains(&input));
-        for silent in wiring.silent.iter().filter(of_it) {
-            is_none = false;
-            let outcome = match silent.is_off {
-                true => Outcome::SwitchedOff,
-                false => Outcome::NotInForce,
-            };
-            self.tell_of(control, Of::None, Some(silent.row), outcome);
-        }
-        if is_none {
-            // What is typed is nobody's business.
-            let writes = matches!(input, Some(Input::Key(place)) if writes_text(place));
-            let outcome = match self.trail.typing.filter(|_| writes) {
-                Some(by) => Outcome::NotLive(NotLive::Typing(by)),
-                None => Outcome::NotBound,
-            };
-            self.tell_of(control, Of::None, None, outcome);
-        }
-    }
-
-    /// A wire begins to work its action, and what comes of that is told.
-    #[cold]
-    pub(super) fn work_told(&mut self, wiring: &Wiring, index: u16) {
-        let before = self.log.end();
-        self.turn_on(wiring, index);
-        self.tell_worked(wiring, index, before);
-    }
-
-    /// A wire began to work its action; `before` is how many edges there were until then.
-    fn tell_worked(&mut self, wiring: &Wiring, index: u16, before: u64) {
-        let wire = &wiring.wires[usize::from(index)];
-        let began = self.log.since(before).any(|h| h.edge == Edge::Began);
-        let toggles = match wire.part {
-            Part::Switch => wiring.actions[usize::from(wire.action)].easing.toggle,
-            _ => toggles(wiring, wire),
-        };
-        let is_latched = match wire.part {
-            Part::Port(port) => self.ports[usize::from(port)].latched,
-            _ => self.actions[usize::from(wire.action)].latched,
-        };
-        let outcome = match began {
-            true => Outcome::Worked,
-            false if toggles && !is_latched => Outcome::ToggledOff,
-            false => Outcome::AlreadyOn,
-        };
-        self.tell_slow(wiring, wire.control, Some(index), outcome);
-    }
-
-    /// What is not decided yet, and until when.
-    #[cold]
-    pub(super) fn tell_waiting(&mut self, wiring: &Wiring, index: u16) {
-        let wire = &wiring.wires[usize::from(index)];
-        let timing = &wiring.actions[usize::from(wire.action)].easing;
-        let state = &self.wires[usize::from(index)];
-        let gesture = wire.manner.gesture();
-        let is_last = state.taps >= gesture.taps;
-        let within = match (gesture.begins, state.phase) {
-            (_, Phase::Tapped) => Some(timing.double_tap_within),
-            (Begins::Held, _) if is_last => Some(timing.hold_after),
-            (Begins::Up, _) if is_last => None,
-            _ => Some(timing.tap_within),
-        };
-        let until = within.map(|within| state.since.plus_secs(within));
-        self.tell_slow(
-            wiring,
-            wire.control,
-            Some(index),
-            Outcome::Waiting { until },
-        );
-    }
-
-    /// What was not decided yet came to nothing.
-    #[inline(always)]
-    pub(super) fn tell_broken(&mut self, wiring: &Wiring, index: u16) {
-        if self.trail.is_kept() {
-            let cause = self.cause;
-            let control = wiring.wires[usize::from(index)].control;
-            self.tell_slow(wiring, control, Some(index), Outcome::BrokenOff(cause));
-        }
-    }
-
-    /// Tells why a wire did not begin when its control went down, or left its rest.
-    #[inline(always)]
-    pub(super) fn tell_why_not(&mut self, wiring: &Wiring, index: u16, wire: &Wire) {
-        if self.trail.is_kept() {
-            let why = self.why_not(wiring, index, wire);
-            self.tell_slow(wiring, wire.control, Some(index), why);
-        }
-    }
-
-    #[cold]
-    fn why_not(&self, wiring: &Wiring, index: u16, wire: &Wire) -> Outcome {
-        if !self.live[usize::from(index)] {
-            let why = self
-                .trail
-                .blocked
-                .get(usize::from(index))
-                .copied()
-                .flatten();
-            return Outcome::NotLive(why.unwrap_or(NotLive::Elsewhere));
-        }
-        let part = self.not_held(wiring, wire);
-        if let Some(why) = part.and_then(|part| self.why_not_held(part)) {
-            return why;
-        }
-        let other = self.other_modifier(wiring, wire).filter(|_| wire.strict);
-        if let Some(modifier) = other.and_then(Control::input) {
-            return Outcome::Strict(modifier);
-        }
-        if wire.together && !self.came_together(wiring, wire) {
-            return Outcome::NotTogether;
-        }
-        match self.longer(wiring, wire) {
-            Some(by) => Outcome::LongerChord(wiring.rows[usize::from(by)]),
-            None => Outcome::AlreadyOn,
-        }
-    }
-
-    /// What a part of a chord lacks that is not held.
-    fn why_not_held(&self, [a, b]: [Control; 2]) -> Option<Outcome> {
-        let unheard = |c: &Control| self.held.is_down_anywhere(*c) && !self.held.is_held(*c);
-        let spent = [a, b].into_iter().find(unheard);
-        match spent {
-            Some(spent) => self.input_of(spent).map(Outcome::PartSpent),
-            None => self.input_of(a).map(Outcome::NotHeld),
-        }
-    }
-
-    /// The longer chord that has what completes a wire.
-    fn longer(&self, wiring: &Wiring, wire: &Wire) -> Option<u16> {
-        let (first, count) = wire.control.relatives();
-        let relatives = (first.0..first.0 + count).map(Control);
-        let all = relatives.chain([wire.control]);
-        let mut wires = all.flat_map(|c| wiring.completed_by(c)).copied();
-        wires.find(|&other| {
-            let longer = &wiring.wires[usize::from(other)];
-            longer.held_len > wire.held_len && self.is_ready(wiring, other, longer)
-        })
-    }
-
-    /// A part of chords went down whose completing input is down already: it came too late.
-    #[cold]
-    pub(super) fn tell_wrong_order(&mut self, wiring: &Wiring, part: Control) {
-        for &index in wiring.held_in(part) {
-            let wire = &wiring.wires[usize::from(index)];
-            let is_all_held = self.live[usize::from(index)]
-                && self.held.is_down(wire.control)
-                && !self.fresh.has(wire.control)
-                && !wire.together
-                && self.wires[usize::from(index)].phase == Phase::Idle
-                && self.holds(wiring, wire);
-            if let Some(input) = self.input_of(part).filter(|_| is_all_held) {
-                self.tell_slow(
-                    wiring,
-                    wire.control,
-                    Some(index),
-                    Outcome::WrongOrder(input),
-                );
-            }
-        }
-    }
-
-    /// A stick or trigger moved, and its wires that are live stayed at rest or too far out.
-    #[cold]
-    pub(super) fn tell_rest(&mut self, wiring: &Wiring, control: Control) {
-        let raw = self.held.level(control);
-        if raw == [0.0; 2] || self.cause != Cause::LetGo {
-            return;
-        }
-        for &index in wiring.completed_by(control) {
-            let wire = &wiring.wires[usize::from(index)];
-            let is_off =
-                self.live[usize::from(index)] && self.wires[usize::from(index)].phase != Phase::On;
-            let is_away = super::follow::is_away(wiring, wire, raw);
-            let is_ready = is_off && self.is_ready(wiring, index, wire);
-            let outcome = match (wire.analog, is_away) {
-                _ if !is_ready => continue,
-                (_, false) => Outcome::AtRest,
-                (false, true) if !self.held.is_down(control) => Outcome::NotFarEnough,
-                _ => continue,
-            };
-            self.tell_slow(wiring, control, Some(index), outcome);
-        }
-    }
-
-    /// A mouse or a pad moved: of the chords that are satisfied the longest have it.
-    #[cold]
-    pub(super) fn tell_motion(&mut self, wiring: &Wiring, control: Control) {
-        let mut longest = 0;
-        let wires = wiring.completed_by(control);
-        if wires.is_empty() {
-            self.tell_silent(wiring, control);
-        }
-        for &index in wires {
-            let wire = &wiring.wires[usize::from(index)];
-            let has_it = wire.held_len >= longest && self.is_ready(wiring, index, wire);
-            if !has_it {
-                self.tell_why_not(wiring, index, wire);
-                continue;
-            }
-            longest = wire.held_len;
-            let is_kept_back = self.wires[usize::from(index)].kept_back != [0.0; 2];
-            let outcome = match is_kept_back {
-                true => Outcome::Waiting { until: None },
-                false => Outcome::Worked,
-            };
-            self.tell_slow(wiring, control, Some(index), outcome);
         }
     }
 

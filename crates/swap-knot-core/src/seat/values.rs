@@ -14,6 +14,7 @@ impl State {
     ///
     /// Each key is on its own way, so that a port's value does not depend on the order in which
     /// several are let go.
+    #[inline]
     pub(super) fn ramp_to(&mut self, wiring: &Wiring, index: u16, full: bool) {
         let wire = &wiring.wires[usize::from(index)];
         if wire.analog {
@@ -30,6 +31,7 @@ impl State {
     }
 
     /// A wire, or the port that it toggles, is on its way.
+    #[inline]
     pub(super) fn keep_ramping(&mut self, index: u16, pace: f32) {
         if pace > 0.0 && !self.ramping.contains(&index) {
             self.ramping.push(index);

@@ -2,27 +2,24 @@
 //!
 //! Answers whether a wire that follows has its value now, by what is held now and never by the order in which
 //! that came: its input is away from rest, the rest of its chord is held, no longer chord has it, and it is
-//! not silent. What begins by pressing is in `work`.
+//! not silent. What begins by pressing is in `press`.
 
-use super::state::{Phase, State};
-use super::work::toggles;
-use super::{Cause, Outcome};
+use super::ready::{Lack, Longest};
 use crate::book::is_beyond;
-use crate::input::{Control, MAX_HELD};
+use crate::input::Control;
 use crate::rig::{Part, Wire, Wiring};
+use crate::seat::state::{Phase, State};
+use crate::seat::work::toggles;
+use crate::seat::{Cause, Outcome};
 use crate::sheet::DeadZoneForm;
-
-/// A press that belongs to the chord that it worked, until it is up.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(super) struct Owned {
-    pub(super) control: Control,
-    /// What that chord holds, in its order; beyond that there is no control.
-    pub(super) parts: [[Control; 2]; MAX_HELD],
-}
 
 impl State {
     /// Has what follows some controls follow them, which one event moved together.
-    pub(super) fn follow(&mut self, wiring: &Wiring, controls: impl Iterator<Item = Control>) {
+    pub(in crate::seat) fn follow(
+        &mut self,
+        wiring: &Wiring,
+        controls: impl Iterator<Item = Control>,
+    ) {
         let mut ending = std::mem::take(&mut self.ending);
         for control in controls {
             let wires = wiring.completed_by(control);
@@ -40,7 +37,7 @@ impl State {
     }
 
     /// The same for all that follow how far something is in, where what else is held or live changed.
-    pub(super) fn settle_values(&mut self, wiring: &Wiring) {
+    pub(in crate::seat) fn settle_values(&mut self, wiring: &Wiring) {
         self.stirred = false;
         let mut ending = std::mem::take(&mut self.ending);
         for wires in wiring.levels.chunk_by(|a, b| {
@@ -73,10 +70,16 @@ impl State {
             state.away = is_in;
             state.waits &= is_in;
             let (is_on, waits) = (state.phase == Phase::On, state.waits);
-            let works = is_in && !waits && self.live[usize::from(index)] && {
-                let longest = *longest.get_or_insert_with(|| self.longest_held(wiring, control));
-                wire.held_len >= longest && self.is_kept(wiring, index)
+            let lack = match is_in {
+                false => None,
+                true if waits => Some(Lack::Rest),
+                true => self.lack_to_follow(wiring, index, wire).or_else(|| {
+                    let longest =
+                        *longest.get_or_insert_with(|| self.longest_held(wiring, control));
+                    longest.lack(wire)
+                }),
             };
+            let works = is_in && lack.is_none();
             if is_on {
                 self.mark_dirty(wire.action);
             }
@@ -85,7 +88,10 @@ impl State {
                 // What begins does so before anything ends, so that an action goes on while a stick swings
                 // from one of its arms to another.
                 (false, true) => self.begin_to_follow(wiring, index),
-                (false, false) if leaving => self.tell_why_not(wiring, index, wire),
+                (false, false) if leaving => {
+                    lack.iter()
+                        .for_each(|lack| self.tell_lack(wiring, index, wire, *lack));
+                }
                 _ => {}
             }
         }
@@ -126,20 +132,12 @@ impl State {
         self.mark_dirty(wire.action);
     }
 
-    /// Whether the chord of a wire is held, whoever had its parts before, and its own input is its.
-    fn is_kept(&self, wiring: &Wiring, index: u16) -> bool {
-        let wire = &wiring.wires[usize::from(index)];
-        (wire.held_len == 0 || self.holds(wiring, wire))
-            && (!wire.strict || self.other_modifier(wiring, wire).is_none())
-            && (self.owned.is_empty() || !self.is_anothers(wiring, wire))
-    }
-
-    /// How many inputs the longest chord holds that has a control, or what moves with it, for itself.
-    fn longest_held(&self, wiring: &Wiring, control: Control) -> u8 {
+    /// The longest chord that has a control, or what moves with it, for itself.
+    fn longest_held(&self, wiring: &Wiring, control: Control) -> Longest {
         let route = wiring.routes.get(control.index());
         match route.is_some_and(|r| r.chorded) {
             true => self.longest_of(wiring, control, |index| self.has_its_control(wiring, index)),
-            false => 0,
+            false => Longest::NONE,
         }
     }
 
@@ -161,45 +159,12 @@ impl State {
                     })
     }
 
-    /// Whether the press of a wire's control, or of what moves with it, belongs to another chord.
-    fn is_anothers(&self, wiring: &Wiring, wire: &Wire) -> bool {
-        let (first, count) = wire.control.relatives();
-        let own = parts_of(wiring.held_of(wire));
-        let about = |owned: &&Owned| {
-            let same = owned.control == wire.control
-                || (first.0..first.0 + count).contains(&owned.control.0);
-            same && self.held.is_down_anywhere(owned.control)
-        };
-        let mut owned = self.owned.iter().filter(about).peekable();
-        owned.peek().is_some() && owned.all(|owned| owned.parts != own)
-    }
-
-    /// A chord was worked by a press, which belongs to it from here on.
-    pub(super) fn own(&mut self, wiring: &Wiring, wire: &Wire) {
-        let owned = Owned {
-            control: wire.control,
-            parts: parts_of(wiring.held_of(wire)),
-        };
-        if !self.owned.contains(&owned) {
-            self.owned.push(owned);
-        }
-    }
-
-    /// Forgets what was said of controls that are at rest, or up.
-    #[cold]
-    pub(super) fn forget_rested(&mut self) {
-        let held = &self.held;
-        self.taken.retain(|(control, _)| held.is_spent(*control));
-        self.owned
-            .retain(|owned| held.is_down_anywhere(owned.control));
-    }
-
     /// Situations, the rig or the devices changed: what is held already is taken up by what has a value
     /// now, and by presses that resume.
     ///
     /// `woken` are the wires that became live; of none given nothing but what is held changed.
     #[cold]
-    pub(super) fn take_up(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
+    pub(in crate::seat) fn take_up(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
         self.note_waits(wiring, woken);
         match woken {
             Some(woken) => {
@@ -243,8 +208,8 @@ impl State {
         };
         if goes_on
             && self.came_in_order(wiring, wire)
-            && self.is_kept(wiring, index)
-            && wire.held_len >= self.longest_held(wiring, wire.control)
+            && self.lack_to_follow(wiring, index, wire).is_none()
+            && !self.longest_held(wiring, wire.control).hides(wire)
         {
             self.begin(wiring, index, wire);
         }
@@ -256,7 +221,7 @@ impl State {
     }
 
     /// What does not resume waits until what works it has been at rest.
-    pub(super) fn note_waits(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
+    pub(in crate::seat) fn note_waits(&mut self, wiring: &Wiring, woken: Option<&[u16]>) {
         for &index in woken.unwrap_or(&wiring.levels) {
             let (wire, at) = (&wiring.wires[usize::from(index)], usize::from(index));
             let resumes = wiring.actions[usize::from(wire.action)].resumes;
@@ -310,7 +275,7 @@ impl State {
 
     /// Keys and buttons that are followed and have no value any more end, and so does what a longer
     /// chord has taken up.
-    pub(super) fn drop_unheld(&mut self, wiring: &Wiring) {
+    pub(in crate::seat) fn drop_unheld(&mut self, wiring: &Wiring) {
         for index in 0..wiring.wires.len() as u16 {
             self.drop_if_unheld(wiring, index);
         }
@@ -328,7 +293,7 @@ impl State {
     }
 
     /// Whether a wire's control is away from its rest, and far enough in where that has a grade.
-    pub(super) fn is_in(&self, wiring: &Wiring, index: u16) -> bool {
+    pub(in crate::seat) fn is_in(&self, wiring: &Wiring, index: u16) -> bool {
         let wire = &wiring.wires[usize::from(index)];
         if wire.control == Control::NONE {
             return self.wires[usize::from(index)].driven > 0.0;
@@ -341,14 +306,9 @@ impl State {
     }
 }
 
-/// What a chord holds, for as many as a chord may hold.
-fn parts_of(held: &[[Control; 2]]) -> [[Control; 2]; MAX_HELD] {
-    std::array::from_fn(|n| held.get(n).copied().unwrap_or([Control::NONE; 2]))
-}
-
 /// Whether a wire has the value of what is held, rather than beginning by a press: a key or button for an
 /// arm or pull that it does not toggle, and whatever says how far it is in.
-pub(super) fn follows(wiring: &Wiring, wire: &Wire) -> bool {
+pub(in crate::seat) fn follows(wiring: &Wiring, wire: &Wire) -> bool {
     wire.analog
         || wire.part != Part::Switch
             && wire.manner.gesture().is_press()
@@ -358,7 +318,7 @@ pub(super) fn follows(wiring: &Wiring, wire: &Wire) -> bool {
 
 /// Whether a wire's control that is so far in is away from the rest that the wire's feel gives it.
 #[inline]
-pub(super) fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
+pub(in crate::seat) fn is_away(wiring: &Wiring, wire: &Wire, at: [f32; 2]) -> bool {
     let zone = &wiring.feel(wire).dead_zone;
     is_beyond(at, zone.inner, zone.form == DeadZoneForm::Axis)
 }

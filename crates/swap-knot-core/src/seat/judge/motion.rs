@@ -1,11 +1,13 @@
 //! Distances: a mouse that moves and a wheel that turns.
 
-use super::Moved;
-use super::shaping;
-use super::state::{Phase, State};
+use super::ready::Longest;
 use crate::book::notched;
 use crate::input::{Control, DeviceId, DeviceKind, Direction};
 use crate::rig::{Part, Wire, Wiring};
+use crate::seat::shaping;
+use crate::seat::state::{Phase, State};
+use crate::seat::work::arm_of;
+use crate::seat::{Moved, Outcome};
 use crate::sheet::{ActionId, Shape};
 
 /// So far a mouse may slip in counts before it breaks off what a held part of a chord could still
@@ -14,36 +16,44 @@ const SLIP: f32 = 6.0;
 
 impl State {
     /// Notes whether adding up is all that a movement of the mouse does.
-    pub(super) fn note_quick_mouse(&mut self, wiring: &Wiring) {
+    pub(in crate::seat) fn note_quick_mouse(&mut self, wiring: &Wiring) {
         let alone = wiring.lone_motion;
         let live = alone.is_some_and(|(wire, _)| self.live[usize::from(wire)]);
         self.quick_mouse = live && self.listed.is_none() && !self.trail.is_kept();
     }
 
     #[inline(always)]
-    pub(super) fn add_up_mouse(&mut self, by: [f32; 2]) {
+    pub(in crate::seat) fn add_up_mouse(&mut self, by: [f32; 2]) {
         self.mouse[0] += f64::from(by[0]);
         self.mouse[1] += f64::from(by[1]);
     }
 
     /// The mouse moved: of the chords that are satisfied the longest have it.
     #[inline(never)]
-    pub(super) fn motion(&mut self, wiring: &Wiring, by: [f32; 2]) {
-        match wiring.lone_motion {
-            Some((wire, _)) if self.listed.is_none() => {
-                if self.live[usize::from(wire)] {
-                    self.add_up_mouse(by);
+    pub(in crate::seat) fn motion(&mut self, wiring: &Wiring, by: [f32; 2]) {
+        // What one thing has alone is scaled when it is told of.
+        let sums = wiring.lone_motion.is_some() && self.listed.is_none();
+        self.each_longest(wiring, Control::MOUSE_MOVE, |state, index, wire| {
+            let by = match wire.held_len {
+                _ if sums => {
+                    state.add_up_mouse(by);
+                    return Outcome::Worked;
                 }
-                if self.trail.is_kept() {
-                    self.tell_motion(wiring, Control::MOUSE_MOVE);
+                0 => Some(by),
+                _ => state.slip(wiring, index, by),
+            };
+            match by {
+                Some(by) => {
+                    state.move_by(wiring, index, by);
+                    Outcome::Worked
                 }
+                None => Outcome::Waiting { until: None },
             }
-            _ => self.motion_by_chords(wiring, by),
-        }
+        });
     }
 
     /// What the mouse moved since it was last told of, for the one thing that it moves.
-    pub(super) fn settle_motion(&mut self, wiring: &Wiring) {
+    pub(in crate::seat) fn settle_motion(&mut self, wiring: &Wiring) {
         let Some((wire, action)) = wiring.lone_motion else {
             return;
         };
@@ -61,38 +71,32 @@ impl State {
         self.actions[usize::from(action)].move_by(frame, by);
     }
 
-    #[inline(never)]
-    fn motion_by_chords(&mut self, wiring: &Wiring, by: [f32; 2]) {
-        self.each_longest(wiring, Control::MOUSE_MOVE, |state, index, wire| {
-            let by = match wire.held_len {
-                0 => Some(by),
-                _ => state.slip(wiring, index, by),
-            };
-            if let Some(by) = by {
-                state.move_by(wiring, index, by);
-            }
-        });
-        if self.trail.is_kept() {
-            self.tell_motion(wiring, Control::MOUSE_MOVE);
-        }
-    }
-
-    /// The chords that a movement completes: of those that are satisfied the longest.
+    /// The chords that a movement completes: of those that are satisfied the longest. What became of each
+    /// is told, but of a wheel, whose notches are pressed.
     fn each_longest(
         &mut self,
         wiring: &Wiring,
         control: Control,
-        mut each: impl FnMut(&mut State, u16, &Wire),
+        mut each: impl FnMut(&mut State, u16, &Wire) -> Outcome,
     ) {
-        let mut longest = 0;
-        for &index in wiring.completed_by(control) {
+        let wires = wiring.completed_by(control);
+        let tells = self.trail.is_kept() && control.is_motion();
+        if tells && wires.is_empty() {
+            self.tell_silent(wiring, control);
+        }
+        let mut longest = Longest::NONE;
+        for &index in wires {
             let wire = &wiring.wires[usize::from(index)];
-            if wire.held_len < longest {
-                break;
-            }
-            if self.is_ready(wiring, index, wire) {
-                longest = wire.held_len;
-                each(self, index, wire);
+            match self.lack_beside(wiring, index, wire, longest) {
+                None => {
+                    longest = longest.or(index, wire);
+                    let outcome = each(self, index, wire);
+                    if tells {
+                        self.tell(wiring, control, Some(index), outcome);
+                    }
+                }
+                Some(lack) if tells => self.tell_lack(wiring, index, wire, lack),
+                Some(_) => {}
             }
         }
     }
@@ -147,7 +151,7 @@ impl State {
     /// A pad was turned in the hands, in degrees: of the chords that are satisfied the longest have it,
     /// as counts of a mouse.
     #[inline(never)]
-    pub(super) fn turned_in_hands(&mut self, wiring: &Wiring, by: [f32; 3]) {
+    pub(in crate::seat) fn turned_in_hands(&mut self, wiring: &Wiring, by: [f32; 3]) {
         self.each_longest(wiring, Control::PAD_GYRO, |state, _, wire| {
             if wire.held_len > 0 {
                 state.use_up_held(wiring, wire);
@@ -162,16 +166,20 @@ impl State {
                 _ => 0.0,
             };
             state.add_motion(wire.action, [along(0), along(1), roll]);
+            Outcome::Worked
         });
-        if self.trail.is_kept() {
-            self.tell_motion(wiring, Control::PAD_GYRO);
-        }
     }
 
     /// A wheel turned by some notches or parts of one: the distance goes to what a notch that way
     /// would work, and every whole notch works it.
     #[inline(never)]
-    pub(super) fn scroll(&mut self, wiring: &Wiring, device: DeviceId, slot: usize, by: [f32; 2]) {
+    pub(in crate::seat) fn scroll(
+        &mut self,
+        wiring: &Wiring,
+        device: DeviceId,
+        slot: usize,
+        by: [f32; 2],
+    ) {
         for (by, ways) in by.into_iter().zip([
             [Direction::Right, Direction::Left],
             [Direction::Up, Direction::Down],
@@ -189,7 +197,7 @@ impl State {
 
     /// The wheel turned by one notch, as wheels do that know nothing smaller.
     #[inline(never)]
-    pub(super) fn whole_notch(&mut self, wiring: &Wiring, control: Control) {
+    pub(in crate::seat) fn whole_notch(&mut self, wiring: &Wiring, control: Control) {
         self.turn_wheel(wiring, control, 1.0);
         self.notch(wiring, control);
     }
@@ -206,9 +214,12 @@ impl State {
             if wire.held_len > 0 {
                 state.use_up_held(wiring, wire);
             }
-            let Part::Port(port) = wire.part else { return };
-            let Some(arm) = super::work::arm_of(wiring, wire.action, port) else {
-                return;
+            let arm = match wire.part {
+                Part::Port(port) => arm_of(wiring, wire.action, port),
+                _ => None,
+            };
+            let Some(arm) = arm else {
+                return Outcome::Worked;
             };
             let size = far * wiring.feel(wire).sensitivity;
             let axis = match wiring.actions[usize::from(wire.action)].shape {
@@ -218,10 +229,11 @@ impl State {
             let mut by = [0.0; 3];
             by[axis] = f64::from(if arm.is_positive() { size } else { -size });
             state.add_motion(wire.action, by);
+            Outcome::Worked
         });
     }
 
-    pub(super) fn add_motion(&mut self, action: u16, by: [f64; 3]) {
+    pub(in crate::seat) fn add_motion(&mut self, action: u16, by: [f64; 3]) {
         let frame = self.frame.wrapping_add(1);
         self.actions[usize::from(action)].move_by(frame, by);
         if let Some(listed) = &mut self.listed {
