@@ -70,7 +70,6 @@ impl Held {
     }
 
     pub(super) fn spend_slot(&mut self, slot: usize) {
-        self.end_glides();
         self.devices[slot].wheel = [0.0; 2];
         for control in (0..self.count.len()).map(|n| Control(n as u16)) {
             self.spend_control(slot, control);
@@ -87,6 +86,7 @@ impl Held {
         }
         Device::set(&mut self.devices[slot].spent, control, true);
         self.has_spent = true;
+        self.end_glides();
     }
 
     /// What is away from rest has no value until its device is heard of again, nor has what is somewhere
@@ -97,13 +97,13 @@ impl Held {
         if device.is_spent(control) || device.level(control) != [0.0; 2] {
             Device::set(&mut device.unheard, control, true);
             self.has_unheard = true;
+            self.end_glides();
         }
     }
 
     /// A control begins nothing until it has rested, wherever it is away from that; `mute` takes its
     /// value until then as well.
     pub(crate) fn spend_everywhere(&mut self, control: Control, mute: bool) {
-        self.end_glides();
         for slot in 0..self.devices.len() {
             self.spend_control(slot, control);
             let device = &mut self.devices[slot];
@@ -130,7 +130,6 @@ impl Held {
     /// Takes an event in that is played on elsewhere: what leaves its rest by it is spent. Answers
     /// whether something went down.
     pub(crate) fn feed_spending(&mut self, event: &Event) -> bool {
-        self.end_glides();
         let find = |held: &Held| held.devices.iter().position(|d| d.id == Some(event.device));
         let away = find(self).map(|slot| {
             let device = &self.devices[slot];

@@ -20,7 +20,7 @@ mod saved;
 pub(crate) use self::bytes::{Garbled, Reader, Writer};
 use self::device::{Device, Part, TOUCHES, bit, level_of, moved_over};
 use self::glide::Gliding;
-pub(crate) use self::glide::{GLIDES, Glide, gliding};
+pub(crate) use self::glide::{Edges, GLIDES, gliding};
 use crate::input::{
     Control, DeviceId, Direction, Event, EventKind, HidAxis, Input, Sign, Stick, TouchName,
 };
@@ -453,15 +453,6 @@ impl Held {
         }
         device.levels[at] = level;
         known
-    }
-
-    /// Between which amounts a trigger or half of a device stays down, or stays up.
-    pub(crate) fn stays_down_or_up(&self, slot: usize, control: Control) -> (f32, f32) {
-        let rest = &self.rest[control.index()];
-        match self.devices[slot].is_down(control) {
-            true => (rest.up_at.max(rest.inner), f32::INFINITY),
-            false => (f32::NEG_INFINITY, rest.down_at),
-        }
     }
 
     /// What the level of a device means for a trigger, a half axis or an on-screen stick.

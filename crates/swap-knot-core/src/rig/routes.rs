@@ -1,9 +1,9 @@
 //! Wires sorted: under what touches them, under what they work, and which of them go a short way.
 
 use super::wiring::{ActionWiring, Alone, Moves, Part, Route, Wire, Wiring};
-use crate::book::{GLIDES, gliding};
-use crate::input::{Control, MODIFIER_PLACES};
-use crate::sheet::Shape;
+use crate::book::{Edges, GLIDES, gliding, let_go_at};
+use crate::input::{Control, Direction, MODIFIER_PLACES};
+use crate::sheet::{DeadZoneForm, Shape};
 
 /// Lists what follows how far something is in.
 pub(super) fn level(w: &mut Wiring) {
@@ -144,6 +144,43 @@ pub(super) fn glide(w: &mut Wiring) {
             Moves { action, alone }
         });
         w.moves[at] = moves.collect();
+    }
+}
+
+/// Lists where anything changes on the way of each stick and trigger: whatever compares how far in it is
+/// with a number has to be here.
+pub(super) fn edges(w: &mut Wiring) {
+    for at in 0..GLIDES {
+        let whole = gliding(at);
+        let mut edges = Edges::default();
+        let ways = match whole.relatives() {
+            (_, 0) => vec![(whole, Direction::Right)],
+            (first, _) => (first.0..).map(Control).zip(Direction::ALL).collect(),
+        };
+        for (control, way) in ways {
+            let rest = &w.rest[control.index()];
+            // What rests is not down, wherever it would be.
+            edges.add(
+                way,
+                (rest.down_at.max(rest.inner), rest.up_at.max(rest.inner)),
+            );
+            for &i in w.completed_by(control) {
+                let wire = &w.wires[usize::from(i)];
+                let inner = w.feel(wire).dead_zone.inner;
+                match wire.analog {
+                    true => edges.add(way, (inner, inner)),
+                    false if wire.grade > 0.0 => {
+                        edges.add(way, (wire.grade, let_go_at(wire.grade)))
+                    }
+                    false => {}
+                }
+            }
+        }
+        for &i in w.completed_by(whole) {
+            let zone = &w.feel(&w.wires[usize::from(i)]).dead_zone;
+            edges.add_round(zone.inner, zone.form == DeadZoneForm::Axis);
+        }
+        w.edges[at] = edges;
     }
 }
 

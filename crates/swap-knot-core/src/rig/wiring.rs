@@ -2,9 +2,9 @@
 
 use super::RigNote;
 use super::cover::{Placed, Silenced, Uses, covers_all, silenced};
-use super::routes::{glide, group, level, route};
+use super::routes::{edges, glide, group, level, route};
 use super::silent::Silent;
-use crate::book::{GLIDES, Rest, let_go_at};
+use crate::book::{Edges, GLIDES, Rest, let_go_at};
 use crate::input::{ChordInHand, Control, DeviceKind, InHand, Input, MAX_HELD, TouchName};
 use crate::law::{Bound, force};
 use crate::layout::Resolver;
@@ -134,6 +134,8 @@ pub(crate) struct Wiring {
     pub(crate) touched: Vec<u16>,
     /// The actions that each stick and trigger moves, or that one of its halves does.
     pub(crate) moves: [Vec<Moves>; GLIDES],
+    /// Where anything changes on the way of each.
+    pub(crate) edges: [Edges; GLIDES],
     pub(crate) wires: Vec<Wire>,
     /// Those that follow how far something is in, one control after another.
     pub(crate) levels: Vec<u16>,
@@ -292,6 +294,7 @@ pub(super) fn wire(
     glide(&mut out);
     out.rest = rests(&out, sheet, profile);
     grade(&mut out);
+    edges(&mut out);
     for wire in &mut out.wires {
         let easing = &out.actions[usize::from(wire.action)].easing;
         wire.plain = wire.manner.gesture().is_press() && easing.ignore_within == 0.0;
@@ -326,6 +329,7 @@ fn empty(sheet: &Sheet, profile: &Profile, bindings: usize) -> Wiring {
         routes: Vec::new(),
         touched: Vec::new(),
         moves: Default::default(),
+        edges: Default::default(),
         wires: Vec::with_capacity(bindings),
         levels: Vec::new(),
         of: Vec::with_capacity(bindings),

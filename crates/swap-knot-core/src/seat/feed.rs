@@ -6,8 +6,8 @@ use super::state::{Fresh, Phase, State};
 use super::{Cause, Outcome};
 use crate::book::{Change, Held, notched};
 use crate::input::{
-    Control, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, PadButton, Place, Sign,
-    Stick, Time, amount, distance,
+    Control, DeviceId, DeviceKind, Direction, Event, EventKind, HidAxis, Place, Sign, Stick, Time,
+    amount, distance,
 };
 use crate::rig::Wiring;
 
@@ -87,33 +87,6 @@ impl State {
         judge(self);
         self.now = at;
         self.advance(wiring, reached);
-    }
-
-    /// Takes in what most events do: a movement of which only the sum counts, or where it ends, so that
-    /// it makes no difference when what is due in time begins. Answers whether it was one.
-    #[inline(always)]
-    fn feed_quick(&mut self, event: &Event) -> bool {
-        match event.what {
-            EventKind::MouseMove { x, y } if self.quick_mouse => {
-                let (by, far) = distance([x, y]);
-                let at = event.at.max(self.now);
-                self.kind.mouse_move(event.device, at, far);
-                self.add_up_mouse(by);
-                true
-            }
-            EventKind::PadStick { stick, x, y } => {
-                self.held.glide_stick(event.device, stick, [x, y])
-            }
-            EventKind::PadButton {
-                button: PadButton::TriggerLeft,
-                value,
-            } => self.held.glide_trigger(event.device, 0, value),
-            EventKind::PadButton {
-                button: PadButton::TriggerRight,
-                value,
-            } => self.held.glide_trigger(event.device, 1, value),
-            _ => false,
-        }
     }
 
     /// Time goes by up to an event, by which something is about to change.
@@ -263,7 +236,7 @@ impl State {
         let slot = self.held.slot(device);
         self.held.set_level(slot, control, [value, 0.0]);
         self.pulled(wiring, device, slot, control);
-        self.find_glide(wiring, slot, control, &[]);
+        self.find_glide(wiring, slot, control);
     }
 
     #[inline(never)]
@@ -273,7 +246,7 @@ impl State {
         self.held.set_level(slot, whole, at);
         let halves = Direction::ALL.map(|d| Control::stick_half(stick, d));
         self.halves(wiring, (device, slot), whole, halves, true);
-        self.find_glide(wiring, slot, whole, &halves);
+        self.find_glide(wiring, slot, whole);
     }
 
     #[inline(never)]
@@ -353,7 +326,6 @@ impl State {
             self.break_chords(wiring, control);
         }
         self.scratch = before;
-        self.held.end_glides();
         all().for_each(|control| self.grade(wiring, control));
         self.forget_rested();
         self.settle_values(wiring);

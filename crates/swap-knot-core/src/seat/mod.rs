@@ -1,10 +1,25 @@
 //! Events in, actions out.
+//!
+//! It answers what every action does now, and what it did since somebody last asked, for one player with
+//! their devices. It relies on the rig for all that can be known beforehand, and on the book for what is
+//! held; time is handed in.
+//!
+//! - `queue`, `feed`, `button`: events put in order, and what each of them is
+//! - `judge/`: what begins and what ends, and why; `fast`: what need not be judged
+//! - `work`, `values`, `shaping`, `turn`: a wire works its action, and what that comes to
+//! - `situations`, `rewire`: what is live, and another rig; `driven`, `latch`: what the game works, and what
+//!   a tap holds
+//! - `query`, `asked`, `pace`, `log`: read by whoever asks, at their own rhythm
+//! - `outcome`, `trail`, `tell`: what became of an input, kept and put in words
+//! - `state`, `saved`, `packed`: what a seat remembers, put away and taken out again
+//! - `trace`, `record`, `replay`: written down and played again
+//! - `seats`, `owners`, `kind`: who plays with what
 
 mod asked;
 mod button;
 mod driven;
+mod fast;
 mod feed;
-mod glide;
 mod judge;
 mod kind;
 mod latch;

@@ -85,6 +85,7 @@ impl State {
             // It was settled above.
             mouse: _,
             quick_mouse: _,
+            short_ways: _,
             ticks,
             pressed_at,
             dirty: _,

@@ -192,6 +192,7 @@ pub(super) struct State {
     /// Whether adding that up is all that a movement does: nobody lists movements, or wants to know what
     /// came of them.
     pub(super) quick_mouse: bool,
+    pub(super) short_ways: u64,
     /// The last two ticks.
     pub(super) ticks: [Time; 2],
     /// When each control last went down, for chords whose parts are pressed together.
@@ -270,6 +271,7 @@ impl State {
             turned_then: vec![[0.0; 3]; wiring.rates.len()],
             mouse: [0.0; 2],
             quick_mouse: false,
+            short_ways: 0,
             ticks: [Time::ZERO; 2],
             pressed_at: vec![Time::ZERO; wiring.routes.len()],
             dirty: Vec::with_capacity(wiring.actions.len()),

@@ -373,6 +373,42 @@ proptest! {
     }
 }
 
+/// A mouse, a stick and a trigger that move on are not judged, as long as nobody asks what became of them:
+/// what is compared above has really been tried.
+#[test]
+fn short_ways_are_taken_unless_outcomes_are_kept() {
+    type Moved = fn(f32) -> EventKind;
+    let far = |n: u16| 0.6 + f32::from(n) / 100.0;
+    let moves: [(&str, Moved); 4] = [
+        ("the mouse", |x| EventKind::MouseMove { x, y: 1.0 }),
+        ("a stick", |x| EventKind::PadStick {
+            stick: Stick::LEFT,
+            x,
+            y: 0.3,
+        }),
+        ("the left trigger", |x| what::pad(PadButton::TriggerLeft, x)),
+        ("the right trigger", |x| {
+            what::pad(PadButton::TriggerRight, x)
+        }),
+    ];
+    for (name, what) in moves {
+        for kept in [0, 4] {
+            let mut hand = Hand::new(&sheets(), 0);
+            hand.seat.keep_outcomes(kept);
+            for n in 0..10 {
+                hand.play(&Does::Feed(1_000, 1, what(far(n))));
+            }
+            hand.play(&Does::Tick(20_000));
+            let taken = hand.seat.short_ways();
+            match kept {
+                // The first one says where it is.
+                0 => assert!(taken >= 9, "{name}: {taken}"),
+                _ => assert_eq!(taken, 0, "{name}"),
+            }
+        }
+    }
+}
+
 /// What the game drives goes as far as it says, also where keys would go all the way, and beside them
 /// whichever goes further counts.
 #[test]

@@ -46,7 +46,6 @@ impl State {
 
     /// Works out anew which grades are reached, without beginning anything.
     pub(in crate::seat) fn note_grades(&mut self, wiring: &Wiring) {
-        self.held.end_glides();
         for (index, wire) in wiring.wires.iter().enumerate() {
             if wire.grade > 0.0 {
                 let far = self.held.fresh_level(wire.control)[0];

@@ -26,5 +26,5 @@ mod press;
 mod ready;
 mod told;
 
-pub(super) use follow::{follows, is_away};
+pub(super) use follow::follows;
 pub(super) use owned::Owned;

@@ -15,13 +15,6 @@ use crate::sheet::{ActionId, Shape};
 const SLIP: f32 = 6.0;
 
 impl State {
-    /// Notes whether adding up is all that a movement of the mouse does.
-    pub(in crate::seat) fn note_quick_mouse(&mut self, wiring: &Wiring) {
-        let alone = wiring.lone_motion;
-        let live = alone.is_some_and(|(wire, _)| self.live[usize::from(wire)]);
-        self.quick_mouse = live && self.listed.is_none() && !self.trail.is_kept();
-    }
-
     #[inline(always)]
     pub(in crate::seat) fn add_up_mouse(&mut self, by: [f32; 2]) {
         self.mouse[0] += f64::from(by[0]);
