@@ -2,9 +2,11 @@
 
 use std::collections::HashMap;
 
-use crate::input::{DeviceKind, Input, InputShape, Modifier, SystemUse, system_use};
+use crate::input::{DeviceKind, InHand, Input, InputShape, Modifier, SystemUse, system_use};
 use crate::law::Bound;
-use crate::sheet::{Action, ActionId, Cell, ColumnKind, GroupId, Manner, Row, Sheet, SituationId};
+use crate::sheet::{
+    Action, ActionId, Cell, ColumnKind, GroupId, Manner, Row, Shape, Sheet, SituationId,
+};
 
 /// Something in a sheet that may have been forgotten, or that not every player gets along with.
 #[derive(Clone, Debug, PartialEq)]
@@ -42,6 +44,16 @@ pub enum Forgotten {
     },
     /// Shift has to be tapped again and again, and five taps in a row open a window on Windows.
     ShiftTaps(Cell),
+    /// An action that says `resume = false` stays silent over a change of situations, while what others
+    /// followed before is not at rest.
+    Waits {
+        /// The binding that waits.
+        cell: Cell,
+        /// What it waits for.
+        input: Input,
+        /// Those that follow the input where this one is not live.
+        others: Vec<ActionId>,
+    },
     /// A system takes the keys for itself.
     TakenBySystem {
         /// The binding.
@@ -84,6 +96,7 @@ pub(super) fn forgotten(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
     let situations = situations.map(|(id, _)| id);
     found.extend(situations.filter(empty).map(Forgotten::EmptySituation));
     found.extend(bindings.iter().filter_map(unhandy));
+    found.extend(waits(sheet, bindings));
     found.extend(bindings.iter().filter_map(|bound| {
         let by = system_use(&bound.chord)?;
         let (cell, chord) = (bound.cell, bound.chord.to_string());
@@ -156,6 +169,45 @@ fn same_titles(sheet: &Sheet, on: &[Looked<'_>]) -> Vec<Forgotten> {
     doubled.map(Forgotten::SameTitle).collect()
 }
 
+/// Values that are not taken up, of what others followed in a situation that goes before.
+fn waits(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
+    let action = |bound: &Bound| sheet.declared(bound.cell.row.action);
+    let is_level = |bound: &&Bound| {
+        let input = bound.chord.input();
+        let is_level = matches!(
+            input.shape(),
+            InputShape::Pull | InputShape::Line | InputShape::Plane
+        );
+        is_level && input != Input::MouseMove
+    };
+    let levels: Vec<&Bound> = bindings.iter().filter(is_level).collect();
+    let waiting = levels.iter().filter(|bound| {
+        let action = action(bound);
+        action.resume == Some(false) && action.shape != Shape::Press
+    });
+    let found = waiting.filter_map(|bound| {
+        let own = &action(bound).situations;
+        let in_hand = |bound: &Bound| InHand::of_fixed(bound.chord.input());
+        let elsewhere = |other: &&&Bound| {
+            let comes_before = action(other).situations.iter().any(|s| !own.contains(s));
+            !own.is_empty()
+                && comes_before
+                && other.cell.row.action != bound.cell.row.action
+                && in_hand(bound).relation(&in_hand(other)).is_some()
+        };
+        let others = levels.iter().filter(elsewhere);
+        let mut others: Vec<ActionId> = others.map(|other| other.cell.row.action).collect();
+        others.dedup();
+        let (cell, input) = (bound.cell, bound.chord.input());
+        (!others.is_empty()).then_some(Forgotten::Waits {
+            cell,
+            input,
+            others,
+        })
+    });
+    found.collect()
+}
+
 fn unhandy(bound: &Bound) -> Option<Forgotten> {
     let (cell, input, manner) = (bound.cell, bound.chord.input(), bound.manner);
     let taps = manner.gesture().taps();
@@ -214,6 +266,15 @@ impl Forgotten {
             Forgotten::ShiftTaps(cell) => format!(
                 "{} wants taps of Shift, and five in a row open a window on Windows (Sticky Keys)",
                 name(cell.row)
+            ),
+            Forgotten::Waits {
+                cell,
+                input,
+                others,
+            } => format!(
+                "{} stays silent after {} until {input} has been let go (`resume = false`)",
+                name(cell.row),
+                actions(others)
             ),
             Forgotten::TakenBySystem { cell, chord, by } => format!(
                 "{} is on {chord}, which {} on {}",

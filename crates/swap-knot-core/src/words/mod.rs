@@ -152,10 +152,12 @@ impl Words {
     ///
     /// A message is a text with variables. Its attributes are the forms that a name has besides the
     /// one in which it stands alone: `.short` for little room, `.part` in a chord of keys, `.subject`
-    /// and `.object` with their article, `.at` and `.with` for what a language says behind its prepositions or in further
-    /// cases, `.held` for what is held down, `.spoken` for screen readers. A phrase picks the form by
-    /// its variable: `{ $input }` is the object, `{ $name }` the name alone, and `{ $subject }`,
-    /// `{ $at }`, `{ $with }` and `{ $held }` the others; a form that a name has not is its object.
+    /// and `.object` with their article, `.at` and `.with` for what a language says behind its prepositions
+    /// or in further cases, `.held` for what is held down, `.moved` for what is moved in the hands (the
+    /// pad, rather than its motion), `.board` for a key of a drawn board, `.spoken` for screen readers. A
+    /// phrase picks the form by its variable: `{ $input }` is the object, `{ $name }` the name alone, and
+    /// `{ $subject }`, `{ $at }`, `{ $with }`, `{ $held }` and `{ $moved }` the others; a form that a name
+    /// has not is its object.
     /// Selectors, functions and references are not taken: nothing here is counted.
     ///
     /// `touch-NAME` names a touch input, and the titles of the game's own go by `game`,

@@ -155,6 +155,7 @@ fn does() -> impl Strategy<Value = Does> {
     // Mostly a little, now and then all the way, or no number at all.
     let by = prop_oneof![
         8 => -0.08..0.08_f32,
+        5 => -0.3..0.3_f32,
         2 => -2.0..2.0_f32,
         1 => Just(f32::NAN),
     ];
