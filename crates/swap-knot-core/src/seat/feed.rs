@@ -67,7 +67,8 @@ impl State {
     fn feed_again(&mut self, wiring: &Wiring, event: &Event) {
         self.note_waits(wiring, None);
         self.stirred = true;
-        self.feed(wiring, event);
+        self.reach(wiring, event);
+        self.judge(wiring, event);
         self.take_up(wiring, None);
     }
 
@@ -116,6 +117,11 @@ impl State {
         if !wiring.rates.is_empty() && self.feed_quick(event) {
             return;
         }
+        self.judge(wiring, event);
+    }
+
+    #[inline(always)]
+    fn judge(&mut self, wiring: &Wiring, event: &Event) {
         self.feed_slow(wiring, event);
         if self.stirred {
             self.settle_values(wiring);

@@ -63,7 +63,7 @@ const OTHER: &str = r#"
     situation = "deck"
     shape = "plane"
     bind = ["pad:stick-left", "pad:stick-right"]
-    feel.gamepad = { dead-zone = { form = "axis", inner = 0.2 }, invert = ["y"] }
+    feel.gamepad = { dead-zone = { form = "axis", inner = 0.45 }, invert = ["y"] }
     feel.keyboard = { ramp-up = 0.1, ramp-down = 0.05, sensitivity = 0.5 }
     up = { bind = "KeyW" }
     down = { bind = "KeyS" }
@@ -371,6 +371,46 @@ proptest! {
         hand.seat.tick(Time::from_micros(60_000));
         other.seat.tick(Time::from_micros(60_000));
         prop_assert_eq!(hand.seen(), other.seen());
+    }
+}
+
+/// Everything is crossed where it lies, on the way in and on the way out: sticks and triggers go slowly
+/// through all that they have.
+#[test]
+fn a_slow_sweep_comes_to_the_same_by_the_short_way() {
+    let sheets = sheets();
+    let way = |n: i32| (n as f32 / 60.0).clamp(-1.0, 1.0);
+    let there_and_back: Vec<f32> = (-60..=60).chain((-60..60).rev()).map(way).collect();
+    for first in 0..3 {
+        for lean in [[1.0, 0.0], [0.0, 1.0], [1.0, 1.0], [0.3, -1.0]] {
+            let (mut short, mut long) = (Hand::new(&sheets, first), Hand::new(&sheets, first));
+            long.seat.keep_outcomes(4);
+            for &far in &there_and_back {
+                let [x, y] = lean.map(|part| part * far);
+                let all = [
+                    EventKind::PadStick {
+                        stick: Stick::LEFT,
+                        x,
+                        y,
+                    },
+                    EventKind::PadStick {
+                        stick: Stick::RIGHT,
+                        x,
+                        y,
+                    },
+                    what::pad(PadButton::TriggerLeft, far.abs()),
+                    what::pad(PadButton::TriggerRight, far.abs()),
+                ];
+                for what in all {
+                    short.play(&Does::Feed(1_000, 1, what));
+                    long.play(&Does::Feed(1_000, 1, what));
+                }
+                short.play(&Does::Tick(4_000));
+                long.play(&Does::Tick(4_000));
+                assert_eq!(short.seen(), long.seen(), "{first}: {lean:?} at {far}");
+            }
+            assert!(short.seat.short_ways() > 300);
+        }
     }
 }
 

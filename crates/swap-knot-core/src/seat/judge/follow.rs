@@ -73,10 +73,8 @@ impl State {
             let lack = match is_in {
                 false => None,
                 true if waits => Some(Lack::Rest),
-                true => self.lack_to_follow(wiring, index, wire).or_else(|| {
-                    let longest =
-                        *longest.get_or_insert_with(|| self.longest_held(wiring, control));
-                    longest.lack(wire)
+                true => self.lack_to_follow(wiring, index, wire, || {
+                    *longest.get_or_insert_with(|| self.longest_held(wiring, control))
                 }),
             };
             let works = is_in && lack.is_none();
@@ -208,8 +206,11 @@ impl State {
         };
         if goes_on
             && self.came_in_order(wiring, wire)
-            && self.lack_to_follow(wiring, index, wire).is_none()
-            && !self.longest_held(wiring, wire.control).hides(wire)
+            && self
+                .lack_to_follow(wiring, index, wire, || {
+                    self.longest_held(wiring, wire.control)
+                })
+                .is_none()
         {
             self.begin(wiring, index, wire);
         }

@@ -63,10 +63,17 @@ impl State {
     }
 
     /// What a wire lacks to follow its control.
-    pub(super) fn lack_to_follow(&self, wiring: &Wiring, index: u16, wire: &Wire) -> Option<Lack> {
+    pub(super) fn lack_to_follow(
+        &self,
+        wiring: &Wiring,
+        index: u16,
+        wire: &Wire,
+        longest: impl FnOnce() -> Longest,
+    ) -> Option<Lack> {
         let is_anothers = || !self.owned.is_empty() && self.is_anothers(wiring, wire);
         let lack = self.lack_of_held(wiring, index, wire);
-        lack.or_else(|| is_anothers().then_some(Lack::Rest))
+        lack.or_else(|| longest().lack(wire))
+            .or_else(|| is_anothers().then_some(Lack::Rest))
     }
 
     /// What a wire lacks however it is worked: its situation, or what is held beside its control.
