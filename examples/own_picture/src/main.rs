@@ -277,7 +277,8 @@ fn line<'a>(
             (Role::Radio { selected: true } | Role::Tab { selected: true }, ..) => "● ",
             _ => "",
         };
-        let label = format!("{sign}{}", item.label);
+        let manner = item.manner.iter().map(|m| format!(" · {m}"));
+        let label = format!("{sign}{}{}", item.label, manner.collect::<String>());
         let rect = Rect {
             x,
             y,

@@ -23,7 +23,7 @@ fn it_is_worked_with_keys_and_by_pointing() {
     window.take_focus();
     window.wait_for("has the focus: yes");
     window.wait_for("cell walk keyboard-1: —");
-    // From the first row down to Hurry; then a click on the first button, which applies.
+    // From the first row down to Hurry; then a click on the button that applies.
     for row in ["walk.up", "walk.down", "walk.left", "walk.right", "hurry"] {
         window.press(DOWN);
         window.wait_for_start(&format!("cell {row} keyboard-1: "));
@@ -34,6 +34,6 @@ fn it_is_worked_with_keys_and_by_pointing() {
     window.wait_for("cell hurry keyboard-1: H");
     let file = profiles.path().join("skipper.toml");
     assert!(!file.exists(), "nothing is kept before it is applied");
-    window.click_at((30, 48));
+    window.click_at((832, 48));
     wait_for_file(&file, "keyboard-1 = \"KeyH\"");
 }

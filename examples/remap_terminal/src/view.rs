@@ -7,11 +7,13 @@ use ratatui::text::{Line, Span};
 use ratatui::widgets::{Block, Clear, Paragraph, Wrap};
 use swap_knot::screen::{Dialog, Item, Live, Role, RowView, ScreenView};
 
-/// How wide a title and a binding are, in characters.
+/// How wide a title is, and a binding at most, in characters.
 const TITLE: usize = 24;
-const CELL: usize = 20;
-/// A free cell, and every cell where it is narrow.
-const FREE: usize = 5;
+const CELL: usize = 28;
+/// A free cell.
+const FREE: usize = 3;
+/// How many lines are kept below the page, so that it stays where it is.
+const BELOW: u16 = 7;
 
 /// Draws the screen; keeps how far its list is scrolled.
 #[derive(Default)]
@@ -22,7 +24,7 @@ pub(crate) struct Skin {
 impl Skin {
     pub(crate) fn draw(&mut self, view: &ScreenView, frame: &mut Frame<'_>) {
         let below = below(view);
-        let height = (below.len() as u16 + 2).min(12);
+        let height = (below.len() as u16 + 2).clamp(BELOW, 12);
         let areas = Layout::vertical([
             Constraint::Length(3),
             Constraint::Min(4),
@@ -31,7 +33,7 @@ impl Skin {
         let [head, page, foot] = areas.areas(frame.area());
         let bars = vec![bar(&view.pages), bar(&view.tools)];
         frame.render_widget(Paragraph::new(bars).wrap(Wrap { trim: true }), head);
-        let (lines, focused) = page_lines(view);
+        let (lines, focused) = page_lines(view, usize::from(page.width.saturating_sub(2)));
         let room = page.height.saturating_sub(2);
         if let Some(at) = focused {
             self.top = self
@@ -71,7 +73,8 @@ fn span(item: &Item, width: Option<usize>) -> Span<'static> {
         (.., Role::Radio { .. } | Role::Switch { .. }) => "( ) ",
         _ => "",
     };
-    let mut text = format!("{sign}{}", item.label);
+    let manner = item.manner.as_deref().map(|manner| format!(" · {manner}"));
+    let mut text = format!("{sign}{}{}", item.short, manner.unwrap_or_default());
     if let Role::Slider { at } = item.role {
         let at = (at * 20.0).round() as usize;
         text = format!(
@@ -85,25 +88,31 @@ fn span(item: &Item, width: Option<usize>) -> Span<'static> {
         text = text.chars().take(width).collect();
         text = format!("{text:<width$}");
     }
-    let style = match (item.focused, item.conflict, item.changed, item.enabled) {
+    let is_quiet = !item.enabled || item.by_whole;
+    let style = match (item.focused, item.conflict, item.changed, is_quiet) {
         (true, ..) => Style::new().reversed(),
         (_, true, ..) => Style::new().red(),
         (_, _, true, _) => Style::new().yellow(),
-        (.., false) => Style::new().dim(),
+        (.., true) => Style::new().dim(),
         _ => Style::new(),
     };
     Span::styled(text, style)
 }
 
 /// The page, and the line that the player is on.
-fn page_lines(view: &ScreenView) -> (Vec<Line<'static>>, Option<u16>) {
+fn page_lines(view: &ScreenView, room: usize) -> (Vec<Line<'static>>, Option<u16>) {
     let (mut lines, mut focused) = (Vec::new(), None);
     let widths = widths(view);
+    let from = first_place(view, &widths, room);
     if !view.columns.is_empty() {
-        let (mut head, mut places) = (format!("{:TITLE$} ", ""), widths.iter());
+        let (mut head, mut place) = (format!("{:TITLE$} ", ""), 0);
         for column in &view.columns {
-            let own = places.by_ref().take(usize::from(column.span));
-            let width = own.map(|w| w + 1).sum::<usize>() - 1;
+            let own = place..place + usize::from(column.span);
+            place = own.end;
+            if own.start < from {
+                continue;
+            }
+            let width = widths[own].iter().map(|w| w + 1).sum::<usize>() - 1;
             let title: String = column.title.chars().take(width).collect();
             head.push_str(&format!("{title:<width$} "));
         }
@@ -118,7 +127,7 @@ fn page_lines(view: &ScreenView) -> (Vec<Line<'static>>, Option<u16>) {
             if row.items.iter().any(|i| i.focused) {
                 focused = Some(lines.len() as u16);
             }
-            lines.push(row_line(row, &widths));
+            lines.push(row_line(row, &widths, from));
         }
     }
     for keys in view
@@ -148,7 +157,26 @@ fn page_lines(view: &ScreenView) -> (Vec<Line<'static>>, Option<u16>) {
     (lines, focused)
 }
 
-/// How wide each place of a row is: wide where anything is bound in it.
+/// The first place that is shown: where not all devices fit beside each other, those before the one that
+/// the player is on give way.
+fn first_place(view: &ScreenView, widths: &[usize], room: usize) -> usize {
+    let rows = view.sections.iter().flat_map(|s| &s.rows);
+    let on = rows.flat_map(|r| &r.items).find(|i| i.focused);
+    let on = on.map_or(0, |item| usize::from(item.place));
+    let mut from = 0;
+    for column in &view.columns {
+        let shown = widths.get(from..=on).unwrap_or_default();
+        let next = from + usize::from(column.span);
+        let fits = TITLE + 1 + shown.iter().map(|w| w + 1).sum::<usize>() <= room;
+        if fits || next > on {
+            break;
+        }
+        from = next;
+    }
+    from
+}
+
+/// How wide each place of a row is: as wide as what is bound in it.
 fn widths(view: &ScreenView) -> Vec<usize> {
     let places: usize = view.columns.iter().map(|c| usize::from(c.span)).sum();
     let mut widths = vec![FREE; places];
@@ -158,21 +186,21 @@ fn widths(view: &ScreenView) -> Vec<usize> {
         .flat_map(|s| &s.rows)
         .flat_map(|r| &r.items)
     {
-        let bound = item.label.chars().count() + 2 > FREE;
-        if let Some(width) = widths.get_mut(usize::from(item.place)).filter(|_| bound) {
-            *width = CELL;
+        let shown = span(item, None).content.chars().count().min(CELL);
+        if let Some(width) = widths.get_mut(usize::from(item.place)) {
+            *width = shown.max(*width);
         }
     }
     widths
 }
 
-fn row_line(row: &RowView, widths: &[usize]) -> Line<'static> {
+fn row_line(row: &RowView, widths: &[usize], from: usize) -> Line<'static> {
     let must = if row.essential { " *" } else { "" };
     let sign = if row.lit { "● " } else { "" };
     let title: String = format!("{sign}{}{must}", row.title);
     let mut line = Line::from(format!("{title:<TITLE$} "));
-    let mut place = 0;
-    for item in &row.items {
+    let mut place = from;
+    for item in (row.items.iter()).filter(|i| usize::from(i.place) >= from) {
         // Under its column, where there are columns.
         while !widths.is_empty() && place < usize::from(item.place) {
             line.push_span(" ".repeat(widths[place] + 1));
@@ -195,6 +223,12 @@ fn row_line(row: &RowView, widths: &[usize]) -> Line<'static> {
 fn below(view: &ScreenView) -> Vec<Line<'static>> {
     let mut lines: Vec<Line<'static>> = Vec::new();
     lines.extend(view.message.iter().map(|m| Line::from(m.clone()).yellow()));
+    let details = &view.details;
+    let about = [&details.device, &details.title, &details.name].into_iter();
+    let about: Vec<&str> = (about.chain(&details.text).map(String::as_str))
+        .filter(|text| !text.is_empty())
+        .collect();
+    lines.push(Line::from(about.join(" · ")));
     let hints: Vec<String> = view
         .hints
         .iter()

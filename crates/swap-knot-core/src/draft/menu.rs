@@ -3,7 +3,7 @@
 use super::Draft;
 use crate::input::Chord;
 use crate::law::{NotInForce, Origin};
-use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Row, Shape, can_work};
+use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Manner, Row, Shape, can_work};
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Debug, PartialEq)]
@@ -39,6 +39,10 @@ pub struct MenuCell {
     pub conflict: bool,
     /// What the player reads, on their layout; nothing when unbound.
     pub name: Option<String>,
+    /// How it is worked.
+    pub manner: Manner,
+    /// Whether the inputs of its chord are pressed together.
+    pub together: bool,
     /// Whether some input of the column's devices can work the row, and the player may change it.
     pub can_bind: bool,
     /// Why it cannot be changed, if it cannot.
@@ -98,6 +102,8 @@ impl Draft {
                         changed: changed.contains(&cell),
                         conflict: open.contains(&cell),
                         name: bound.map(|b| self.chord_name(&b.chord)),
+                        manner: bound.map_or(Manner::Press, |b| b.manner),
+                        together: bound.is_some_and(|b| b.together),
                         can_bind: !action.fixed && can_work(column.kind(), row.arm, action.shape),
                         why_not: why_not(action, row, column.kind()),
                         not_in_force: self.not_in_force_in(cell).cloned(),

@@ -1,9 +1,10 @@
 //! The page of bindings: what works what.
 
-use super::{ColumnView, ControlsScreen, Item, Role, RowView, ScreenView, Section, Tool};
+use super::{ColumnView, ControlsScreen, Details, Item, Role, RowView, ScreenView, Section, Tool};
 use crate::draft::{Draft, MenuCell, MenuRow};
-use crate::input::{Chord, system_use};
-use crate::sheet::{Column, ColumnKind};
+use crate::input::{Chord, DeviceKind, system_use};
+use crate::law::Origin;
+use crate::sheet::{Cell, Column, ColumnKind, Manner};
 
 /// What is searched for.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -20,15 +21,18 @@ pub(super) struct Filter {
 #[derive(Debug)]
 pub(super) struct Rows {
     of: Option<u64>,
+    /// The devices that come first.
+    first: ColumnKind,
     rows: Vec<MenuRow>,
     /// The devices, and how many columns of each are shown at most.
     kinds: Vec<(ColumnKind, u16)>,
 }
 
 impl Rows {
-    pub(super) fn new(draft: &Draft) -> Rows {
+    pub(super) fn new(draft: &Draft, hand: DeviceKind) -> Rows {
         let mut rows = Rows {
             of: None,
+            first: ColumnKind::of(hand),
             rows: Vec::new(),
             kinds: Vec::new(),
         };
@@ -49,6 +53,9 @@ impl Rows {
         self.of = Some(draft.revision());
         let mut kinds: Vec<ColumnKind> = draft.columns().iter().map(|c| c.kind()).collect();
         kinds.dedup();
+        // The device in hand stands first, for as long as the screen is open: nothing that a player looks at
+        // moves.
+        kinds.sort_by_key(|kind| *kind != self.first);
         let most = |kind| {
             let of_kind = draft.bindings().iter().map(|b| b.cell.column);
             let last = of_kind
@@ -112,7 +119,6 @@ fn shorten(cells: &mut Vec<MenuCell>) {
 impl ControlsScreen {
     pub(super) fn view_bindings(&self, view: &mut ScreenView) {
         let own = vec![
-            self.tool(Tool::Presets, "menu-presets", true),
             self.search_field(),
             self.tool(Tool::Find, "menu-find", true),
             self.tool(
@@ -129,6 +135,7 @@ impl ControlsScreen {
                 "menu-show-all",
                 self.filter != Filter::default(),
             ),
+            self.tool(Tool::Presets, "menu-presets", true),
         ];
         view.tools = self.common_tools(own);
         let title = |kind: &ColumnKind| self.draft.tell(kind);
@@ -242,11 +249,19 @@ impl ControlsScreen {
             (None, _) if cell.cell.column.number() > 1 && cell.can_bind => "+".to_owned(),
             (None, _) => "—".to_owned(),
         };
+        let whole = self.whole_of(row, cell).filter(|_| !listens);
+        let is_by_whole = whole.is_some();
+        let label = whole.unwrap_or(label);
         let role = Role::Binding {
             chord: cell.chord.clone(),
             listening: listens,
         };
         let mut item = self.item(super::Spot::Cell(cell.cell), label, role);
+        item.by_whole = is_by_whole;
+        if let (Some(chord), false) = (&cell.chord, listens) {
+            item.short = self.draft.telling().short(chord);
+            item.manner = self.manner_of(cell);
+        }
         item.place = self.rows.place(cell.cell.column);
         item.enabled = cell.can_bind;
         item.changed = cell.changed;
@@ -258,6 +273,92 @@ impl ControlsScreen {
         item.text.extend(self.kept_by_system(cell.chord.as_ref()));
         item.spoken = self.spoken(row, cell, listens);
         item
+    }
+
+    /// What works a direction that has no binding of its own: the stick that works all of them.
+    fn whole_of(&self, row: &MenuRow, cell: &MenuCell) -> Option<String> {
+        let is_free = cell.chord.is_none() && cell.not_in_force.is_none() && row.row.arm.is_some();
+        let wholes = self
+            .rows
+            .rows
+            .iter()
+            .filter(|r| is_free && r.row.action == row.row.action && r.row.arm.is_none());
+        let mut cells = wholes.flat_map(|r| &r.cells);
+        let same = |c: &&MenuCell| {
+            c.cell.column.kind() == cell.cell.column.kind() && cell.cell.column.number() == 1
+        };
+        let chord = cells.find_map(|c| c.chord.as_ref().filter(|_| same(&c)))?;
+        Some(self.draft.telling().about("row-by-whole", &[], chord))
+    }
+
+    /// How a binding is worked, where that is more than a press: in a word or two.
+    fn manner_of(&self, cell: &MenuCell) -> Option<String> {
+        let toggles = || self.draft.easing(Some(cell.cell.row.action)).toggle;
+        let id = match cell.manner {
+            Manner::Press if cell.together => "manner-together",
+            Manner::Press if toggles() => "manner-toggle",
+            Manner::Press => return None,
+            Manner::Release => "manner-release",
+            Manner::Hold => "manner-hold",
+            Manner::Tap => "manner-tap",
+            Manner::DoubleTap => "manner-double-tap",
+            // Three taps, in every language.
+            Manner::TripleTap => return Some("3×".to_owned()),
+        };
+        Some(self.text(id))
+    }
+
+    /// What is to be known of a binding.
+    pub(super) fn details_of(&self, cell: Cell) -> Details {
+        let rows = &self.rows.rows;
+        let found = rows.iter().find(|r| r.row == cell.row);
+        let Some((row, own)) =
+            found.and_then(|r| Some((r, r.cells.iter().find(|c| c.cell == cell)?)))
+        else {
+            return Details::default();
+        };
+        let mut text: Vec<String> = self.manner_of(own).into_iter().collect();
+        let telling = self.draft.telling();
+        if let Some(chord) = &own.chord {
+            text.push(match own.origin {
+                Origin::Default => self.text("details-default"),
+                Origin::Preset => {
+                    let profile = self.draft.profile();
+                    let preset = telling.preset(profile.preset().unwrap_or_default());
+                    let words = self.draft.words();
+                    words.say("details-preset", &[("preset", &preset)])
+                }
+                Origin::Profile => self.text("details-yours"),
+            });
+            let others = self.draft.cells_on(chord);
+            let mut titles: Vec<String> = others
+                .iter()
+                .filter(|other| other.row.action != cell.row.action)
+                .map(|other| telling.row(other.row))
+                .collect();
+            titles.dedup();
+            if let Some(titles) = telling.list(titles) {
+                let words = self.draft.words();
+                text.push(words.say("details-also", &[("titles", &titles)]));
+            }
+        }
+        if row.essential {
+            text.push(self.text("details-essential"));
+        }
+        text.extend(own.why_not.iter().map(|why| self.draft.tell(why)));
+        text.extend(own.not_in_force.iter().map(|n| self.draft.tell(n)));
+        text.extend(self.kept_by_system(own.chord.as_ref()));
+        Details {
+            device: self.draft.tell(&cell.column.kind()),
+            title: row.title.clone(),
+            name: own
+                .name
+                .clone()
+                .or_else(|| self.whole_of(row, own))
+                .unwrap_or_default(),
+            chord: own.chord.clone(),
+            text,
+        }
     }
 
     /// That the player's system may keep what is bound for itself, if it may.

@@ -29,8 +29,8 @@ pub use spot::{Page, ProfileCommand, Spot, Tool};
 pub use teach::ControllerCommand;
 pub use touch::Grip;
 pub use view::{
-    BoardView, ColumnView, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView, Role,
-    RowView, ScreenView, Section, TouchView, ZoneView,
+    BoardView, ColumnView, Details, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView,
+    Role, RowView, ScreenView, Section, TouchView, ZoneView,
 };
 
 use self::answer::Picking;
@@ -178,7 +178,7 @@ impl ControlsScreen {
     pub fn new(draft: Draft, seat: &Seat) -> ControlsScreen {
         let mut trial = seat.clone();
         trial.set_rig(draft.rig());
-        let rows = Rows::new(&draft);
+        let rows = Rows::new(&draft, seat.device_kind());
         let mut screen = ControlsScreen {
             trial_of: draft.revision(),
             tries: seat.situations().last().copied(),
@@ -361,7 +361,8 @@ impl ControlsScreen {
     pub fn tick(&mut self, now: Time) {
         self.now = self.now.max(now);
         // Where nobody points, as without a picture, a mouse button is an input as any other.
-        self.waiting.iter_mut().for_each(|w| w.ticks += 1);
+        let waits = self.waiting.iter_mut();
+        waits.for_each(|w| w.ticks = w.ticks.saturating_add(1));
         let nobody_points = self.waiting.first().is_some_and(|w| w.ticks > 2);
         if nobody_points && !self.pointing.is_waiting() {
             self.take_waiting(self.waiting.len(), false);

@@ -18,6 +18,8 @@ use crate::input::{Chord, Input, TouchName};
 pub struct ScreenView {
     /// What the screen is called.
     pub title: String,
+    /// The title of the profile that is changed.
+    pub profile: String,
     /// The tabs.
     pub pages: Vec<Item>,
     /// The buttons of the page.
@@ -36,6 +38,8 @@ pub struct ScreenView {
     pub dialog: Option<Dialog>,
     /// The last thing that the player was told: why something was refused.
     pub message: Option<String>,
+    /// What is to be known of the item that the player is on; a place that is always there.
+    pub details: Details,
     /// Conflicts, and what is not applied yet.
     pub notes: Vec<Note>,
     /// What works the screen, with the device in hand.
@@ -92,6 +96,12 @@ pub struct Item {
     pub id: String,
     /// What stands on it.
     pub label: String,
+    /// The same for little room, beside a picture of it.
+    pub short: String,
+    /// How it is worked where that is more than a press: "hold". Nothing on what is no binding.
+    pub manner: Option<String>,
+    /// Whether it holds nothing because the whole of its action works it, which its label says.
+    pub by_whole: bool,
     /// What a screen reader says for it.
     pub spoken: String,
     /// What it is.
@@ -188,6 +198,22 @@ pub struct Dialog {
     pub field: Option<String>,
     /// The player's pad, with what is asked for.
     pub pad: Option<PadView>,
+}
+
+/// What is to be known of one item.
+#[derive(Clone, Debug, Default, PartialEq)]
+#[non_exhaustive]
+pub struct Details {
+    /// The devices, where it is about some.
+    pub device: String,
+    /// What it is about.
+    pub title: String,
+    /// What works it, by its whole name; nothing for what is no binding.
+    pub name: String,
+    /// The same, for pictures.
+    pub chord: Option<Chord>,
+    /// More, a line each.
+    pub text: Vec<String>,
 }
 
 /// A line beside the page.
@@ -311,6 +337,9 @@ impl Item {
             spot,
             id,
             spoken: label.clone(),
+            short: label.clone(),
+            manner: None,
+            by_whole: false,
             label,
             role,
             place: 0,

@@ -1,7 +1,8 @@
 //! Going from one item to the next, and the view as it is now.
 
 use super::{
-    Busy, ControlsScreen, Dialog, Hint, Item, Note, Page, Role, RowView, ScreenView, Spot, Tool,
+    Busy, ControlsScreen, Details, Dialog, Hint, Item, Note, Page, Role, RowView, ScreenView, Spot,
+    Tool,
 };
 use crate::draft::Draft;
 use crate::input::Direction;
@@ -15,7 +16,9 @@ impl ControlsScreen {
         }
         if self.rows.refresh(&self.draft) || self.stale {
             self.stale = false;
+            let details = std::mem::take(&mut self.view.details);
             self.view = self.make_view();
+            self.view.details = details;
             self.keep_focus();
         }
         &self.view
@@ -24,6 +27,7 @@ impl ControlsScreen {
     fn make_view(&self) -> ScreenView {
         let mut view = ScreenView {
             title: self.text("screen-title"),
+            profile: self.draft.profile().shown_title().into_owned(),
             pages: self.pages().map(|page| self.tab(page)).collect(),
             dialog: self.dialog(),
             message: self.message.clone(),
@@ -64,6 +68,29 @@ impl ControlsScreen {
         }
         let all = self.view.items_mut();
         all.for_each(|i| i.focused = i.spot == focus);
+        // Questions are about what is told of already.
+        if !matches!(focus, Spot::Answer(_) | Spot::Letter(_)) {
+            self.view.details = self.details(focus);
+        }
+    }
+
+    /// What is to be known of what the player is on.
+    fn details(&self, focus: Spot) -> Details {
+        if let Spot::Cell(cell) = focus {
+            return self.details_of(cell);
+        }
+        let sections = self.view.sections.iter();
+        let mut rows = sections.flat_map(|s| &s.rows);
+        let row = rows.find(|row| row.items.iter().any(|i| i.spot == focus));
+        let item = self.view.items().find(|i| i.spot == focus);
+        let label = || item.map(|i| i.label.clone()).unwrap_or_default();
+        let mut text = item.map(|i| i.text.clone()).unwrap_or_default();
+        text.extend(row.and_then(|row| row.text.clone()));
+        Details {
+            title: row.map_or_else(label, |row| row.title.clone()),
+            text,
+            ..Details::default()
+        }
     }
 
     /// Makes a number less or more, or goes to what is beside.
@@ -148,14 +175,14 @@ impl ControlsScreen {
     pub(super) fn common_tools(&self, own: Vec<Item>) -> Vec<Item> {
         let draft = &self.draft;
         let tool = |tool, id, enabled| self.tool(tool, id, enabled);
-        let mut tools = vec![
-            tool(Tool::Apply, "menu-apply", draft.is_changed()),
+        let mut tools = own;
+        tools.extend([
+            tool(Tool::Reset, "reset-more", draft.can_reset()),
             tool(Tool::Undo, "menu-undo", draft.can_undo()),
             tool(Tool::Redo, "menu-redo", draft.can_redo()),
-            tool(Tool::Reset, "reset-more", draft.can_reset()),
-        ];
-        tools.extend(own);
-        tools.push(tool(Tool::Leave, "menu-done", true));
+            tool(Tool::Apply, "menu-apply", draft.is_changed()),
+            tool(Tool::Leave, "menu-done", true),
+        ]);
         tools
     }
 

@@ -122,6 +122,12 @@ impl<'a> Telling<'a> {
         self.words.fill_with(id, values, chord, On::from(self.on))
     }
 
+    /// What a chord is called where there is little room, beside a picture of it.
+    pub fn short(&self, chord: &Chord) -> String {
+        let saying = Saying::written(Form::Short);
+        self.words.chord(chord, On::from(self.on), saying)
+    }
+
     pub(crate) fn about_input(&self, id: &str, values: &[(&str, &str)], input: Input) -> String {
         self.about(id, values, &Chord::from(input))
     }

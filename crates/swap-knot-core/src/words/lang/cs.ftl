@@ -777,3 +777,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Nejde hrát jednou rukou: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = ovládáš přes { $at }
+details-default = Výchozí ve hře
+details-preset = Z předvolby „{ $preset }“
+details-yours = Tvoje nastavení
+details-essential = Nesmí zůstat bez přiřazení
+details-also = Používá se i pro: { $titles }
+manner-hold = držet
+manner-tap = krátce
+manner-double-tap = dvakrát
+manner-release = při puštění
+manner-together = současně
+manner-toggle = zapnout/vypnout

@@ -838,3 +838,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Mit einer Hand nicht spielbar: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = geht mit { $with }
+details-default = Standard des Spiels
+details-preset = Aus der Vorlage „{ $preset }“
+details-yours = Von dir eingestellt
+details-essential = Darf nicht leer bleiben
+details-also = Auch verwendet für: { $titles }
+manner-hold = halten
+manner-tap = antippen
+manner-double-tap = doppelt antippen
+manner-release = beim Loslassen
+manner-together = gleichzeitig
+manner-toggle = an/aus

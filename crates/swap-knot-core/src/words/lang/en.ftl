@@ -713,3 +713,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Not playable with one hand: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = works with { $at }
+details-default = The game’s default
+details-preset = From the preset “{ $preset }”
+details-yours = Set by you
+details-essential = Cannot be left empty
+details-also = Also used for: { $titles }
+manner-hold = hold
+manner-tap = tap
+manner-double-tap = double tap
+manner-release = on release
+manner-together = press together
+manner-toggle = on/off

@@ -292,3 +292,6 @@ axis-accelerator = pedal del acelerador
 axis-clutch = pedal del embrague
     .object = el pedal del embrague
     .held = presionado el pedal del embrague
+
+# The place for details, and how a binding is worked
+details-preset = Del preajuste “{ $preset }”

@@ -766,3 +766,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = No se puede usar con una mano: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = funciona con { $at }
+details-default = Por defecto en el juego
+details-preset = Del preajuste «{ $preset }»
+details-yours = Elegido por ti
+details-essential = No puede quedar sin asignar
+details-also = También se usa para: { $titles }
+manner-hold = mantener
+manner-tap = brevemente
+manner-double-tap = dos veces
+manner-release = al soltar
+manner-together = a la vez
+manner-toggle = alternar

@@ -731,3 +731,17 @@ hid-way = { $what } côté { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Injouable d’une seule main : { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = avec { $at }
+details-default = Réglage par défaut du jeu
+details-preset = Préréglage « { $preset } »
+details-yours = Votre choix
+details-essential = Ne peut pas rester vide
+details-also = Sert aussi pour : { $titles }
+manner-hold = maintien
+manner-tap = appui bref
+manner-double-tap = double appui
+manner-release = au relâchement
+manner-together = ensemble
+manner-toggle = marche/arrêt

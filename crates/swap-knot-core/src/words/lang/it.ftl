@@ -765,3 +765,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Non giocabile con una mano: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = funziona con { $at }
+details-default = Predefinito del gioco
+details-preset = Dallo schema «{ $preset }»
+details-yours = Impostato da te
+details-essential = Non può restare vuoto
+details-also = Usato anche per: { $titles }
+manner-hold = tenere
+manner-tap = pressione breve
+manner-double-tap = pressione doppia
+manner-release = al rilascio
+manner-together = insieme
+manner-toggle = attiva/disattiva

@@ -804,3 +804,17 @@ hid-way = { $what }{ $direction }
 mac-key-Lang1 = かな
 mac-key-Lang2 = 英数
 one-hand-left-out = 片手では操作できません：{ $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = { $at }で操作
+details-default = ゲームの初期設定
+details-preset = プリセット「{ $preset }」の設定
+details-yours = 自分で設定
+details-essential = 未設定にできません
+details-also = ほかの用途：{ $titles }
+manner-hold = 長押し
+manner-tap = 短押し
+manner-double-tap = 2回押し
+manner-release = 離したとき
+manner-together = 同時押し
+manner-toggle = オン/オフ

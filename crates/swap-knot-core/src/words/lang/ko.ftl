@@ -837,3 +837,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = 가나
 mac-key-Lang2 = 영숫자
 one-hand-left-out = 한 손으로 할 수 없음: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = { $at } 사용
+details-default = 게임 기본값
+details-preset = ‘{ $preset }’ 프리셋의 설정
+details-yours = 직접 지정함
+details-essential = 비워 둘 수 없음
+details-also = 다른 쓰임: { $titles }
+manner-hold = 길게 누르기
+manner-tap = 짧게 누르기
+manner-double-tap = 두 번 누르기
+manner-release = 놓을 때
+manner-together = 동시에 누르기
+manner-toggle = 켜기/끄기

@@ -725,3 +725,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Niet speelbaar met één hand: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = werkt met { $at }
+details-default = Standaard van het spel
+details-preset = Uit de voorinstelling “{ $preset }”
+details-yours = Door jou gekozen
+details-essential = Mag niet leeg blijven
+details-also = Ook gebruikt voor: { $titles }
+manner-hold = vasthouden
+manner-tap = tikken
+manner-double-tap = dubbeltikken
+manner-release = bij loslaten
+manner-together = tegelijk
+manner-toggle = aan/uit

@@ -815,3 +815,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Nie da się jedną ręką: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = z użyciem { $at }
+details-default = Domyślne w grze
+details-preset = Z zestawu „{ $preset }”
+details-yours = Twoje ustawienie
+details-essential = Nie może zostać bez przypisania
+details-also = Używane też do: { $titles }
+manner-hold = przytrzymaj
+manner-tap = krótko
+manner-double-tap = dwa razy
+manner-release = po puszczeniu
+manner-together = jednocześnie
+manner-toggle = włącz/wyłącz

@@ -786,3 +786,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Não dá para jogar com uma só mão: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = com { $with }
+details-default = Padrão do jogo
+details-preset = Da predefinição “{ $preset }”
+details-yours = Definido por você
+details-essential = Não pode ficar vazio
+details-also = Também usado para: { $titles }
+manner-hold = segurar
+manner-tap = toque
+manner-double-tap = toque duplo
+manner-release = ao soltar
+manner-together = ao mesmo tempo
+manner-toggle = liga/desliga

@@ -450,3 +450,9 @@ axis-accelerator = pedal do acelerador
     .at = no pedal do acelerador
     .held = premido o pedal do acelerador
 one-hand-left-out = Não se pode jogar com uma só mão: { $titles }
+
+# The place for details, and how a binding is worked
+details-default = Predefinição do jogo
+details-preset = Do modelo “{ $preset }”
+details-yours = Definido por ti
+manner-hold = manter

@@ -1005,3 +1005,17 @@ mac-key-Lang2 = Эйсу
     .subject = клавиша «Эйсу»
     .with = клавишей «Эйсу»
 one-hand-left-out = Одной рукой не получится: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = управляется { $with }
+details-default = По умолчанию в игре
+details-preset = Из схемы «{ $preset }»
+details-yours = Задано вами
+details-essential = Нельзя оставить без назначения
+details-also = Также назначено: { $titles }
+manner-hold = удерживать
+manner-tap = коротко
+manner-double-tap = дважды
+manner-release = отпустить
+manner-together = вместе
+manner-toggle = вкл./выкл.

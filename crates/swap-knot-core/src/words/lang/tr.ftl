@@ -831,3 +831,17 @@ hid-way = { $what } { $direction }
 mac-key-Lang1 = Kana
 mac-key-Lang2 = Eisu
 one-hand-left-out = Tek elle oynanamayanlar: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = { $with } çalışır
+details-default = Oyunun varsayılanı
+details-preset = “{ $preset }” hazır düzeninden
+details-yours = Senin ayarın
+details-essential = Boş bırakılamaz
+details-also = Şunlar için de kullanılıyor: { $titles }
+manner-hold = basılı tut
+manner-tap = kısa bas
+manner-double-tap = iki kez bas
+manner-release = bırakınca
+manner-together = birlikte bas
+manner-toggle = aç/kapat

@@ -1009,3 +1009,17 @@ mac-key-Lang2 = Ейсу
     .subject = клавіша «Ейсу»
     .with = клавішею «Ейсу»
 one-hand-left-out = Однією рукою не вийде: { $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = керується { $with }
+details-default = За замовчуванням у грі
+details-preset = Зі схеми «{ $preset }»
+details-yours = Задано вами
+details-essential = Не можна лишати без призначення
+details-also = Також призначено: { $titles }
+manner-hold = утримувати
+manner-tap = коротко
+manner-double-tap = двічі
+manner-release = відпустити
+manner-together = разом
+manner-toggle = увімк./вимк.

@@ -671,3 +671,17 @@ hid-way = { $what }{ $direction }
 mac-key-Lang1 = 假名键
 mac-key-Lang2 = 英数键
 one-hand-left-out = 无法单手操作：{ $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = 由{ $at }控制
+details-default = 游戏默认
+details-preset = 来自预设“{ $preset }”
+details-yours = 你的设置
+details-essential = 不能留空
+details-also = 还用于：{ $titles }
+manner-hold = 按住
+manner-tap = 点按
+manner-double-tap = 双击
+manner-release = 松开时
+manner-together = 同时按下
+manner-toggle = 开/关

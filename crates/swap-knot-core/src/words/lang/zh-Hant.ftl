@@ -671,3 +671,17 @@ hid-way = { $what }{ $direction }
 mac-key-Lang1 = 假名鍵
 mac-key-Lang2 = 英數鍵
 one-hand-left-out = 無法單手操作：{ $titles }
+
+# The place for details, and how a binding is worked
+row-by-whole = 由{ $at }操作
+details-default = 遊戲預設
+details-preset = 來自範本「{ $preset }」
+details-yours = 你的設定
+details-essential = 不能留空
+details-also = 還用於：{ $titles }
+manner-hold = 按住
+manner-tap = 輕按
+manner-double-tap = 雙擊
+manner-release = 放開時
+manner-together = 同時按下
+manner-toggle = 開/關
