@@ -53,13 +53,13 @@ impl Pen<'_> {
         let legend = (unit * 0.26).clamp(9.0, 17.0);
         let at = rect.left_top() + vec2(unit * 0.1, unit * 0.06);
         let painter = ui.painter().with_clip_rect(rect.intersect(ui.clip_rect()));
-        let color = if key.down { look.focus } else { look.text };
+        let color = if key.down { look.here } else { look.text };
         let font = FontId::proportional(legend);
         painter.text(at, Align2::LEFT_TOP, &key.item.label, font, color);
         // That it does something; what, is told below.
         if !key.does.is_empty() {
             let dot = pos2(rect.right() - unit * 0.18, rect.bottom() - unit * 0.18);
-            painter.circle_filled(dot, unit * 0.08, look.focus);
+            painter.circle_filled(dot, unit * 0.08, look.here);
         }
     }
 }

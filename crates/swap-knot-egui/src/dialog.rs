@@ -22,8 +22,9 @@ pub(crate) fn draw(
 ) {
     let look = pen.look;
     // All but the hints, which say what works here.
-    let mut beneath = room.expand(10.0);
-    beneath.max.y = room.bottom();
+    let mut beneath = room;
+    let window = ui.ctx().content_rect();
+    (beneath.min, beneath.max.x) = (window.min, window.max.x);
     ui.painter()
         .rect_filled(beneath, 0.0, Color32::from_black_alpha(150));
     // What lies beneath does not hear the pointer.
@@ -38,7 +39,7 @@ pub(crate) fn draw(
     let top = room.top() + (room.height() * 0.08).min(60.0);
     let max = Rect::from_min_max(pos2(left, top), pos2(left + width, room.bottom()));
     let mut over = ui.new_child(egui::UiBuilder::new().max_rect(max).id_salt("dialog"));
-    let edge = Stroke::new(look.line.max(2.0), look.focus);
+    let edge = Stroke::new(look.line.max(2.0), look.here);
     let frame = Frame::new()
         .fill(look.raised)
         .stroke(edge)
@@ -91,14 +92,14 @@ fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
         .layout(shown.to_owned(), font, pen.look.text, room);
     let height = (galley.size().y + 14.0).max(size::ITEM);
     let (_, rect) = ui.allocate_space(vec2(ui.available_width(), height));
-    let edge = Stroke::new(2.0, pen.look.focus);
+    let edge = Stroke::new(2.0, pen.look.here);
     ui.painter()
         .rect(rect, 5.0, pen.look.ground, edge, StrokeKind::Inside);
     let at = rect.min + vec2(size::PAD, (height - galley.size().y) / 2.0);
     let end = galley.pos_from_cursor(galley.end());
     let caret = Rect::from_min_size(at + end.min.to_vec2(), vec2(2.0, end.height()));
     ui.painter().galley(at, galley, pen.look.text);
-    ui.painter().rect_filled(caret, 0.0, pen.look.focus);
+    ui.painter().rect_filled(caret, 0.0, pen.look.here);
     let id = ui.scope_id().with("field");
     ui.ctx().output_mut(|o| {
         o.ime = Some(egui::output::IMEOutput {

@@ -24,6 +24,7 @@
 //! ```
 
 mod board;
+mod details;
 mod dialog;
 mod fonts;
 mod glyphs;
@@ -41,7 +42,7 @@ mod watch;
 
 pub use fonts::{Fonts, NoSuchFont};
 pub use glyphs::GlyphTextures;
-pub use look::Look;
+pub use look::{Faint, Look};
 pub use overlay::Overlay;
 pub use player::PlayerUi;
 pub use prompt::prompt;

@@ -87,13 +87,13 @@ impl Pen<'_> {
         }
         let is_lit = part.down || part.asked;
         let fill = match (is_lit, is_pointed) {
-            (true, _) => look.focus,
-            (_, true) => look.item_pointed,
-            _ => look.item,
+            (true, _) => look.here,
+            (_, true) => look.hover,
+            _ => look.cell,
         };
         let is_told = part.asked || self.told == Some(part.spot);
         let edge = match (is_told, part.does) {
-            (true, _) => Stroke::new(3.0, look.focus),
+            (true, _) => Stroke::new(3.0, look.here),
             (_, true) => Stroke::new(2.0, look.text),
             _ => Stroke::new(look.line, look.edge),
         };

@@ -6,11 +6,14 @@ use egui::{
     Stroke, StrokeKind, Ui, Vec2, WidgetInfo, pos2, vec2,
 };
 use swap_knot::input::Direction;
-use swap_knot::screen::{Item, Role, Spot, Target};
+use swap_knot::screen::{Item, Role, Spot, Target, Tool};
 use swap_knot::{Layout, Words};
 
 use crate::look::{Look, size};
 use crate::{GlyphTextures, prompt};
+
+/// What stands on a cell that is free.
+const FREE: &str = "+";
 
 /// What a screen reader asks for.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -31,13 +34,16 @@ pub(crate) struct Pen<'a> {
     pub(crate) targets: Vec<Target>,
     pub(crate) acts: Vec<Act>,
     pub(crate) hover: Option<Spot>,
+    /// Where the ring goes, and how round what it is around is: it is drawn last.
+    pub(crate) ring: Option<(Rect, f32)>,
     /// What is told more of: what the player went to or pointed at last.
     pub(crate) told: Option<Spot>,
     /// Whether the player moved, so that the list has to follow.
     pub(crate) follows: bool,
 }
 
-const ROUND: CornerRadius = CornerRadius::same(5);
+/// How round items are.
+const ROUND: f32 = 6.0;
 
 impl Pen<'_> {
     /// How wide an item wants to be.
@@ -158,33 +164,67 @@ impl Pen<'_> {
 
     fn paint(&mut self, ui: &mut Ui, item: &Item, rect: Rect, hovered: bool) {
         let look = self.look;
+        let is_tab = matches!(item.role, Role::Tab { .. });
         let selected = matches!(item.role, Role::Tab { selected: true });
-        let fill = match (hovered && item.enabled, item.enabled) {
-            (true, _) => look.item_pointed,
-            (_, true) => look.item,
-            (_, false) => look.ground,
+        let listens = matches!(
+            item.role,
+            Role::Binding {
+                listening: true,
+                ..
+            }
+        );
+        let is_cell = matches!(item.spot, Spot::Cell(_));
+        // What is free or worked by something else is there, and no more than that.
+        let is_quiet = is_cell && (item.by_whole || item.label == FREE);
+        let is_main = item.spot == Spot::Tool(Tool::Apply);
+        let fill = match item.enabled {
+            _ if listens => look.here,
+            true if hovered => look.hover,
+            true if is_main => look.text,
+            true if !is_tab && !is_quiet => look.cell,
+            _ => Color32::TRANSPARENT,
         };
-        let edge = match (item.conflict, item.changed) {
-            (true, _) => Stroke::new(2.0, look.conflict),
-            (_, true) => Stroke::new(2.0, look.changed),
-            _ if !item.enabled => Stroke::new(look.line, look.item),
-            _ => Stroke::new(look.line, look.edge),
+        let edge = match item.conflict {
+            true => Stroke::new(2.0, look.conflict),
+            false if is_main => Stroke::new(look.line, look.edge),
+            // Where cells are as dark as the ground, their edges tell them.
+            false if look.line > 1.0 && fill == look.cell => Stroke::new(look.line, look.hair),
+            false => Stroke::NONE,
         };
         ui.painter()
             .rect(rect, ROUND, fill, edge, StrokeKind::Inside);
+        if item.changed && !item.conflict {
+            let bar = Rect::from_min_size(rect.min, vec2(4.0, rect.height()));
+            let left = CornerRadius {
+                nw: 6,
+                sw: 6,
+                ..CornerRadius::ZERO
+            };
+            ui.painter().rect_filled(bar, left, look.changed);
+        }
         if item.focused {
-            let ring = Stroke::new(3.0, look.focus);
-            ui.painter()
-                .rect_stroke(rect.expand(2.0), ROUND, ring, StrokeKind::Outside);
+            self.ring = Some((rect, ROUND));
         }
         let color = match item.enabled {
+            true if is_main && !hovered => look.ground,
+            true if is_tab && !selected => look.quiet,
             true => look.text,
             false => look.quiet,
         };
         match &item.role {
             Role::Binding { chord, listening } => {
                 let inside = rect.shrink2(vec2(size::PAD, 2.0));
-                self.binding(ui, item, inside, chord.as_ref().filter(|_| !listening));
+                let color = match is_quiet {
+                    _ if *listening => look.on_here,
+                    true => look.quiet,
+                    false => color,
+                };
+                self.binding(
+                    ui,
+                    item,
+                    inside,
+                    (chord.as_ref().filter(|_| !listening), color),
+                );
             }
             Role::Slider { at } => self.slider(ui, item, rect, *at),
             Role::Switch { on } => {
@@ -195,7 +235,7 @@ impl Pen<'_> {
                     ),
                     if *on { 0.75 } else { 0.25 },
                 );
-                let fill = if *on { look.focus } else { look.ground };
+                let fill = if *on { look.here } else { look.ground };
                 let edge = Stroke::new(look.line.max(1.5), look.edge);
                 ui.painter()
                     .rect(bed, CornerRadius::same(9), fill, edge, StrokeKind::Inside);
@@ -221,11 +261,14 @@ impl Pen<'_> {
                 let edge = Stroke::new(look.line.max(1.5), look.edge);
                 ui.painter().circle(at, 8.0, look.ground, edge);
                 if *selected {
-                    ui.painter().circle(at, 4.5, look.focus, Stroke::NONE);
+                    ui.painter().circle(at, 4.5, look.here, Stroke::NONE);
                 }
                 self.text(ui, rect, 26.0, &item.label, color);
             }
             Role::Field => self.text(ui, rect, 0.0, &item.label, color),
+            Role::Button if !is_in_line(item.spot) => {
+                self.fitted(ui, rect.shrink2(vec2(size::PAD, 1.0)), &item.label, color);
+            }
             _ => {
                 let font = FontId::proportional(size::TEXT);
                 let label = item.label.clone();
@@ -240,9 +283,12 @@ impl Pen<'_> {
             }
         }
         if selected {
-            let bar = Rect::from_min_max(pos2(rect.left(), rect.bottom() - 4.0), rect.max);
+            let bar = Rect::from_min_max(
+                pos2(rect.left(), rect.bottom() + 4.0),
+                pos2(rect.right(), rect.bottom() + 8.0),
+            );
             ui.painter()
-                .rect_filled(bar, CornerRadius::same(2), look.focus);
+                .rect_filled(bar, CornerRadius::same(2), look.here);
         }
     }
 
@@ -264,7 +310,7 @@ impl Pen<'_> {
         ui: &mut Ui,
         item: &Item,
         inside: Rect,
-        chord: Option<&swap_knot::Chord>,
+        (chord, color): (Option<&swap_knot::Chord>, Color32),
     ) {
         let look = self.look;
         let mut inner = ui.new_child(
@@ -275,7 +321,17 @@ impl Pen<'_> {
         inner.set_clip_rect(inside.intersect(ui.clip_rect()));
         inner.style_mut().interaction.selectable_labels = false;
         inner.spacing_mut().item_spacing.x = 5.0;
-        let text = |text: &str| egui::RichText::new(text).size(size::TEXT);
+        let text = |text: &str| egui::RichText::new(text).size(size::CELL);
+        if let Some(manner) = &item.manner {
+            let font = FontId::proportional(size::SMALL);
+            let galley = (inner.painter()).layout_no_wrap(manner.clone(), font, look.quiet);
+            let at = pos2(
+                inside.right() - galley.size().x,
+                inside.center().y - galley.size().y / 2.0,
+            );
+            inner.painter().galley(at, galley.clone(), look.quiet);
+            inner.set_max_width((inside.width() - galley.size().x - size::GAP).max(8.0));
+        }
         // A sign besides the colour, for those who do not tell the colours apart.
         if item.conflict {
             inner.label(text("!").strong().color(look.conflict));
@@ -283,17 +339,37 @@ impl Pen<'_> {
             inner.label(text("•").strong().color(look.changed));
         }
         // The drawing of a zone is its name in a frame, which is here already.
-        let is_named = |c: &&swap_knot::Chord| c.device_kind() == swap_knot::DeviceKind::Touch;
-        let drawn = chord.filter(|c| !is_named(c)).is_some_and(|chord| {
+        let is_named = chord.is_none_or(|c| c.device_kind() == swap_knot::DeviceKind::Touch);
+        let drawn = chord.filter(|_| !is_named).is_some_and(|chord| {
             let (glyphs, layout, words) = (&mut *self.glyphs, self.layout, self.words);
             prompt::chord(&mut inner, chord, glyphs, layout, words, size::GLYPH)
         });
         let on_keys = chord.is_some_and(|c| c.device_kind() == swap_knot::DeviceKind::Keyboard);
         if !(drawn && on_keys) {
-            let color = if item.enabled { look.text } else { look.quiet };
-            let label = egui::Label::new(text(&item.label).color(color));
-            inner.add(label.truncate());
+            let label = if is_named { &item.label } else { &item.short };
+            let room = Rect::from_min_max(
+                pos2(inner.cursor().left(), inside.top()),
+                pos2(inner.max_rect().right(), inside.bottom()),
+            );
+            self.fitted(&inner, room, label, color);
         }
+    }
+
+    /// Text in one line where it fits, otherwise smaller in two.
+    fn fitted(&self, ui: &Ui, room: Rect, text: &str, color: Color32) {
+        let galley = |points: f32, rows: usize| {
+            let font = FontId::proportional(points);
+            let mut job = egui::text::LayoutJob::simple(text.to_owned(), font, color, room.width());
+            job.wrap.max_rows = rows;
+            ui.painter().layout_job(job)
+        };
+        let whole = galley(size::CELL, 1);
+        let galley = match whole.elided {
+            true => galley(size::TINY, 2),
+            false => whole,
+        };
+        let top = room.center().y - galley.size().y / 2.0;
+        ui.painter().galley(pos2(room.left(), top), galley, color);
     }
 
     /// Where the knob of a slider runs, beside what stands on it. A digit more does not move it under the
@@ -331,6 +407,14 @@ impl Pen<'_> {
         let value = Rect::from_min_max(pos2(track.right() + 6.0, rect.top()), rect.max);
         self.text(ui, value, 0.0, &item.label, look.text);
     }
+}
+
+/// Whether it is one of several in a line, rather than what stands behind the title of a row.
+fn is_in_line(spot: Spot) -> bool {
+    matches!(
+        spot,
+        Spot::Tool(_) | Spot::Page(_) | Spot::Answer(_) | Spot::Letter(_) | Spot::Profile(..)
+    )
 }
 
 /// How much room a drawing beside a row takes.

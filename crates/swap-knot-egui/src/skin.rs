@@ -4,7 +4,7 @@ use egui::{
     Align, Color32, Frame, Margin, Rect, RichText, ScrollArea, Stroke, StrokeKind, Ui, pos2, vec2,
 };
 use swap_knot::screen::{
-    ControlsScreen, Item, Live, Role, RowView, ScreenCommand, ScreenView, Section, Spot,
+    ControlsScreen, Item, Live, Role, RowView, ScreenCommand, ScreenView, Section, Spot, Tool,
 };
 
 use crate::look::{Look, size};
@@ -12,15 +12,17 @@ use crate::pen::{Act, LIVE, Pen};
 use crate::{GlyphTextures, Pack};
 
 /// How wide a binding is: as wide as it wants, but at least so, where there is little room.
-const CELL: f32 = 88.0;
+const CELL: f32 = 72.0;
 /// How wide it is at most, and a cell that is free.
-const WIDEST: f32 = 240.0;
-const FREE: f32 = 44.0;
+const WIDEST: f32 = 260.0;
+const FREE: f32 = 32.0;
 /// How wide a title is at least and at most, where the row stands in one line.
-const TITLE: [f32; 2] = [160.0, 230.0];
-/// From this width on, what is not applied yet stands beside the page.
-const WITH_SIDE: f32 = 1150.0;
-const SIDE: f32 = 290.0;
+const TITLE: [f32; 2] = [140.0, 250.0];
+/// From this width on, what is to be known of an item stands beside the page: so wide, or so where there is
+/// more room than that.
+const WITH_DETAILS: f32 = 1000.0;
+const WIDE: f32 = 1550.0;
+const DETAILS: [f32; 2] = [310.0, 400.0];
 
 /// Draws a [`ControlsScreen`], and hands on what is pointed at and what a screen reader asks for.
 ///
@@ -88,6 +90,7 @@ impl ScreenSkin {
             targets: Vec::new(),
             acts: Vec::new(),
             hover: None,
+            ring: None,
             told: if self.focus == focus {
                 self.told
             } else {
@@ -95,13 +98,17 @@ impl ScreenSkin {
             },
             follows: self.focus != focus && !is_pointed_at,
         };
+        let margin = match ui.available_width() >= WITH_DETAILS {
+            true => size::MARGIN,
+            false => size::NARROW_MARGIN,
+        };
         Frame::new()
             .fill(look.ground)
-            .inner_margin(Margin::same(10))
+            .inner_margin(Margin::symmetric(margin as i8, 0))
             .show(ui, |ui| {
                 ui.set_min_size(ui.available_size());
                 ui.visuals_mut().override_text_color = Some(look.text);
-                ui.spacing_mut().item_spacing = vec2(size::GAP, size::GAP);
+                ui.spacing_mut().item_spacing = vec2(size::GAP, size::ROWS);
                 draw(&mut pen, ui, view);
             });
         let (acts, hover, targets) = (pen.acts, pen.hover, pen.targets);
@@ -156,30 +163,22 @@ fn take_text(ui: &Ui, screen: &mut ControlsScreen) {
 
 fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
     let all = ui.available_rect_before_wrap();
-    line(pen, ui, &view.pages);
-    // With little room, the buttons stand in one line that is scrolled.
-    match all.height() > 460.0 {
-        true => wrapped(pen, ui, &view.tools),
-        false => {
-            ScrollArea::horizontal()
-                .id_salt("tools")
-                .show(ui, |ui| line(pen, ui, &view.tools));
-        }
-    }
-    let hints = hints_height(view);
+    let is_wide = all.width() >= WITH_DETAILS;
+    titles(pen, ui, view, is_wide);
+    tools(pen, ui, view, all.height());
     let body = Rect::from_min_max(
         pos2(all.left(), ui.cursor().top()),
-        pos2(all.right(), all.bottom() - hints),
+        pos2(all.right(), all.bottom() - size::HINTS),
     );
-    let is_wide = all.width() >= WITH_SIDE;
-    let has_side = is_wide && !view.notes.is_empty() && view.dialog.is_none();
-    // The pad stands beside its rows where there is room, so that it stays in view.
+    // A board has all the width, and the pad stands beside its rows where there is room.
+    let has_details = is_wide && view.board.is_none();
     let pad = view.pad.as_ref();
     let (beside, above) = if is_wide { (pad, None) } else { (None, pad) };
-    let side = match (beside.is_some(), has_side) {
-        (true, _) => SIDE.max(all.width() * 0.4),
-        (false, true) => SIDE,
-        (false, false) => 0.0,
+    let side = match (has_details, beside.is_some()) {
+        (true, true) => DETAILS[1].max(all.width() * 0.4),
+        (true, false) if all.width() >= WIDE => DETAILS[1],
+        (true, false) => DETAILS[0],
+        (false, _) => 0.0,
     };
     let page = Rect::from_min_max(body.min, pos2(body.right() - side, body.bottom()));
     let mut inner = ui.new_child(egui::UiBuilder::new().max_rect(page));
@@ -187,8 +186,9 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         .id_salt("page")
         .auto_shrink(false)
         .show(&mut inner, |ui| {
-            // Room for the ring around the first item.
+            // Room for the ring around the first item, and beside the bar.
             ui.add_space(4.0);
+            ui.set_max_width(ui.available_width() - 12.0);
             if let Some(pad) = above {
                 crate::pad::draw(pen, ui, pad, page.height());
             }
@@ -199,36 +199,130 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
             if let Some(board) = &view.board {
                 crate::board::draw(pen, ui, board);
             }
-            if !has_side {
+            if !has_details {
                 notes(pen, ui, view);
             }
         });
-    if has_side || beside.is_some() {
-        let rect = Rect::from_min_max(pos2(page.right() + 12.0, body.top()), body.max);
-        let mut aside = ui.new_child(egui::UiBuilder::new().max_rect(rect));
-        ScrollArea::vertical()
-            .id_salt("side")
-            .auto_shrink(false)
-            .show(&mut aside, |ui| {
-                if let Some(pad) = beside {
-                    crate::pad::draw(pen, ui, pad, page.height());
-                }
-                if has_side {
-                    notes(pen, ui, view);
-                }
-            });
+    if has_details {
+        let rect = Rect::from_min_max(pos2(page.right() + 2.0, body.top()), body.max);
+        crate::details::draw(pen, ui, view, beside, rect);
     }
+    ring(pen, ui, page, has_details);
     let foot = Rect::from_min_max(pos2(all.left(), body.bottom()), all.max);
     let mut below = ui.new_child(egui::UiBuilder::new().max_rect(foot));
     footer(pen, &mut below, view);
     if let Some(shown) = &view.dialog {
-        let room = Rect::from_min_max(
-            pos2(all.left(), all.top()),
-            pos2(all.right(), all.bottom() - hints),
-        );
+        let room = Rect::from_min_max(all.min, pos2(all.right(), body.bottom()));
         crate::dialog::draw(pen, ui, shown, view.message.as_deref(), room);
+        ring(pen, ui, page, false);
     }
     ui.advance_cursor_after_rect(all);
+}
+
+/// Where the player is: a ring, and the cord that ties it to what can be known of it.
+fn ring(pen: &mut Pen<'_>, ui: &Ui, page: Rect, is_tied: bool) {
+    let Some((rect, round)) = pen.ring.take() else {
+        return;
+    };
+    let look = pen.look;
+    let (painter, stroke) = (ui.painter(), Stroke::new(3.0, look.here));
+    let rect = rect.expand(2.0);
+    painter.rect_stroke(rect, round + 3.0, stroke, StrokeKind::Outside);
+    if is_tied && page.contains(rect.center()) {
+        let from = pos2(rect.right() - round, rect.bottom() + 1.5);
+        let to = pos2(page.right() + 2.0, from.y);
+        painter.line_segment([from, to], stroke);
+        painter.rect_filled(Rect::from_center_size(to, vec2(10.0, 10.0)), 3.0, look.here);
+    }
+}
+
+/// What the screen is, its pages, and whose it is.
+fn titles(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, is_wide: bool) {
+    let room = vec2(ui.available_width(), size::TITLES);
+    let (_, rect) = ui.allocate_space(room);
+    let profile = RichText::new(&view.profile)
+        .size(size::SMALL)
+        .color(pen.look.quiet);
+    let profile = egui::Label::new(profile).truncate();
+    let at_end = if is_wide { 180.0 } else { 0.0 };
+    let mut line = ui.new_child(
+        egui::UiBuilder::new()
+            .max_rect(Rect::from_min_max(
+                rect.min,
+                pos2(rect.right() - at_end, rect.bottom()),
+            ))
+            .layout(egui::Layout::left_to_right(Align::Center)),
+    );
+    ScrollArea::horizontal()
+        .id_salt("pages")
+        .show(&mut line, |ui| {
+            if is_wide {
+                let title = RichText::new(&view.title)
+                    .size(size::HEADING)
+                    .color(pen.look.text);
+                ui.add(egui::Label::new(title).extend());
+                ui.add_space(size::MARGIN);
+            }
+            for page in &view.pages {
+                let width = pen.width(ui, page);
+                pen.item(ui, page, width);
+                ui.add_space(size::PAD);
+            }
+        });
+    if is_wide {
+        let end = Rect::from_min_max(pos2(rect.right() - at_end, rect.top()), rect.max);
+        let mut end = ui.new_child(
+            egui::UiBuilder::new()
+                .max_rect(end)
+                .layout(egui::Layout::right_to_left(Align::Center)),
+        );
+        end.add(profile);
+    }
+    let below = Stroke::new(pen.look.line, pen.look.hair);
+    ui.painter().hline(
+        ui.ctx().content_rect().x_range(),
+        rect.bottom() + 1.0,
+        below,
+    );
+    ui.add_space(size::ROWS);
+}
+
+/// What can be done with the page at the start, and what is done with all that was changed at the end.
+fn tools(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, height: f32) {
+    let at_end = |item: &&Item| {
+        let ends = [Tool::Undo, Tool::Redo, Tool::Apply, Tool::Leave];
+        matches!(item.spot, Spot::Tool(tool) if ends.contains(&tool))
+    };
+    let (ends, starts): (Vec<&Item>, Vec<&Item>) = view.tools.iter().partition(at_end);
+    let width = |pen: &Pen<'_>, ui: &Ui, items: &[&Item]| -> f32 {
+        items
+            .iter()
+            .map(|item| pen.width(ui, item) + size::GAP)
+            .sum()
+    };
+    let room = ui.available_width();
+    let (start, end) = (width(pen, ui, &starts), width(pen, ui, &ends));
+    if start + end <= room {
+        ui.horizontal(|ui| {
+            for item in starts {
+                let width = pen.width(ui, item);
+                pen.item(ui, item, width);
+            }
+            ui.add_space((room - start - end).max(0.0));
+            for item in ends {
+                let width = pen.width(ui, item);
+                pen.item(ui, item, width);
+            }
+        });
+    } else if height > 560.0 {
+        wrapped(pen, ui, &view.tools);
+    } else {
+        // With little room, the buttons stand in one line that is scrolled.
+        ScrollArea::horizontal()
+            .id_salt("tools")
+            .show(ui, |ui| line(pen, ui, &view.tools));
+    }
+    ui.add_space(size::ROWS);
 }
 
 fn line(pen: &mut Pen<'_>, ui: &mut Ui, items: &[Item]) {
@@ -250,15 +344,21 @@ pub(crate) fn wrapped(pen: &mut Pen<'_>, ui: &mut Ui, items: &[Item]) {
     });
 }
 
-fn heading(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
+/// A line below what was drawn last.
+fn hair(pen: &Pen<'_>, ui: &Ui) {
+    let (x, y) = (
+        ui.max_rect().x_range(),
+        ui.cursor().top() - size::ROWS / 2.0,
+    );
+    let line = Stroke::new(pen.look.line, pen.look.hair);
+    ui.painter().hline(x, y, line);
+}
+
+pub(crate) fn heading(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
     if !text.is_empty() {
         ui.add_space(size::GAP);
-        ui.label(
-            RichText::new(text)
-                .size(size::HEADING)
-                .strong()
-                .color(pen.look.text),
-        );
+        ui.label(RichText::new(text).size(size::HEADING).color(pen.look.text));
+        hair(pen, ui);
     }
 }
 
@@ -267,13 +367,21 @@ pub(crate) fn quiet(pen: &Pen<'_>, text: &str) -> egui::Label {
     egui::Label::new(text).wrap()
 }
 
-/// How wide titles are with so much room.
-fn title_width(room: f32) -> f32 {
-    (room * 0.2).clamp(TITLE[0], TITLE[1])
+/// How wide titles are with so much room: as wide as the longest, if that is not too much.
+fn title_width(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> f32 {
+    let rows = view.sections.iter().flat_map(|s| &s.rows);
+    let widths = rows.map(|row| pen.measure(ui, &title_of(row), size::TEXT));
+    let most = (ui.available_width() * 0.3).clamp(TITLE[0], TITLE[1]);
+    widths.fold(TITLE[0], f32::max).ceil().min(most)
+}
+
+fn title_of(row: &RowView) -> String {
+    let must = if row.essential { " *" } else { "" };
+    format!("{}{must}", row.title)
 }
 
 /// How wide the cells in each place of a row are; none where they do not fit beside the title.
-fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> Option<Vec<f32>> {
+fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32) -> Option<Vec<f32>> {
     let cells: u16 = view.columns.iter().map(|c| c.span).sum();
     let mut widths = vec![FREE; usize::from(cells)];
     let rows = view.sections.iter().flat_map(|s| &s.rows);
@@ -282,10 +390,7 @@ fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> Option<Vec<f32>> {
             *width = width.max(wanted(pen, ui, item));
         }
     }
-    let room = ui.available_width()
-        - title_width(ui.available_width())
-        - 16.0
-        - f32::from(cells) * size::GAP;
+    let room = ui.available_width() - title - 16.0 - f32::from(cells) * size::GAP;
     let least = |w: &f32| w.min(CELL);
     let (all, most): (f32, f32) = (widths.iter().sum(), widths.iter().map(least).sum());
     if most > room || widths.is_empty() {
@@ -302,8 +407,12 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> f32 {
     let Role::Binding { chord, .. } = &item.role else {
         return FREE;
     };
-    let name = pen.measure(ui, &item.label, size::TEXT);
+    let name = pen.measure(ui, &item.short, size::CELL);
+    let manner = item.manner.as_ref();
+    let manner = manner.map_or(0.0, |m| pen.measure(ui, m, size::SMALL) + size::GAP);
+    let name = name + manner;
     match chord {
+        None if item.by_whole => (name + 2.0 * size::PAD).min(CELL),
         None => name + 2.0 * size::PAD,
         Some(chord) if chord.device_kind() == swap_knot::DeviceKind::Touch => {
             (name + 2.0 * size::PAD + 8.0).min(WIDEST)
@@ -311,18 +420,19 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> f32 {
         Some(chord) => {
             let glyphs = chord.inputs().count() as f32 * (size::GLYPH * 1.3 + 5.0);
             let on_keys = chord.device_kind() == swap_knot::DeviceKind::Keyboard;
-            let name = if on_keys { 30.0 } else { name + 8.0 };
+            let name = if on_keys { manner } else { name + 8.0 };
             (glyphs + name + 2.0 * size::PAD).min(WIDEST)
         }
     }
 }
 
 fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    let widths = cell_widths(pen, ui, view);
+    let title = title_width(pen, ui, view);
+    let widths = cell_widths(pen, ui, view, title);
     if let Some(widths) = &widths {
         let mut widths = widths.iter();
         ui.horizontal(|ui| {
-            ui.add_space(title_width(ui.available_width()) + size::GAP);
+            ui.add_space(title + size::GAP);
             for column in &view.columns {
                 let own = widths.by_ref().take(usize::from(column.span));
                 let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
@@ -338,7 +448,13 @@ fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         });
     }
     for section in &view.sections {
-        draw_section(pen, ui, view, section, widths.as_deref());
+        draw_section(
+            pen,
+            ui,
+            view,
+            section,
+            widths.as_deref().map(|w| (title, w)),
+        );
     }
 }
 
@@ -347,7 +463,7 @@ fn draw_section(
     ui: &mut Ui,
     view: &ScreenView,
     section: &Section,
-    widths: Option<&[f32]>,
+    widths: Option<(f32, &[f32])>,
 ) {
     heading(pen, ui, &section.title);
     if let Some(text) = &section.text {
@@ -355,44 +471,64 @@ fn draw_section(
     }
     for row in &section.rows {
         match (widths, view.columns.is_empty()) {
-            (Some(widths), false) => binding_row(pen, ui, row, widths),
+            (Some((title, widths)), false) => binding_row(pen, ui, row, title, widths),
             (None, false) => stacked_row(pen, ui, view, row),
             _ if row.items.is_empty() => told_row(pen, ui, row),
-            _ => {
-                let fill = match row.lit {
-                    true => pen.look.lit,
-                    false => Color32::TRANSPARENT,
-                };
-                let lit = Frame::new().fill(fill).corner_radius(5);
-                lit.show(ui, |ui| setting_row(pen, ui, row));
-            }
+            _ => setting_row(pen, ui, row),
         }
     }
 }
 
 fn title(pen: &Pen<'_>, row: &RowView) -> egui::Label {
-    let must = if row.essential { " *" } else { "" };
-    let text = RichText::new(format!("{}{must}", row.title))
-        .size(size::TEXT)
-        .color(pen.look.text);
+    let color = match row.lit && row.items.is_empty() {
+        true => pen.look.on_lit,
+        false => pen.look.text,
+    };
+    let text = RichText::new(title_of(row)).size(size::TEXT).color(color);
     egui::Label::new(text).wrap()
 }
 
+/// More about a row; filled where that says what is so now.
+fn more(pen: &Pen<'_>, ui: &mut Ui, row: &RowView) {
+    let Some(text) = &row.text else { return };
+    if row.lit && !row.items.is_empty() {
+        let text = RichText::new(text).size(size::SMALL).color(pen.look.on_lit);
+        let filled = Frame::new().fill(pen.look.lit).corner_radius(6);
+        let inside = Margin::symmetric(size::PAD as i8, 2);
+        filled
+            .inner_margin(inside)
+            .show(ui, |ui| ui.add(egui::Label::new(text).wrap()));
+    } else {
+        ui.add(quiet(pen, text));
+    }
+}
+
 /// Title and cells in one line, each cell under its column.
-fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, widths: &[f32]) {
-    ui.horizontal(|ui| {
-        let width = title_width(ui.available_width());
-        row_title(pen, ui, row, vec2(width, size::ITEM));
+fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, title: f32, widths: &[f32]) {
+    let behind = ui.painter().add(egui::Shape::Noop);
+    let drawn = ui.horizontal(|ui| {
+        row_title(pen, ui, row, vec2(title, size::ITEM));
         let left = ui.cursor().left();
         let (_, room) = ui.allocate_space(vec2(ui.available_width(), size::ITEM));
         for item in &row.items {
             let at = usize::from(item.place);
             let before: f32 = widths[..at].iter().map(|w| w + size::GAP).sum();
             let from = pos2(left + before, room.top());
-            let rect = Rect::from_min_size(from, vec2(widths[at], size::ITEM));
+            // What the whole works is told over all places of its devices.
+            let beyond = match item.by_whole {
+                true => widths.get(at + 1..).map_or(0.0, |w| w.iter().take(1).sum()),
+                false => 0.0,
+            };
+            let rect = Rect::from_min_size(from, vec2(widths[at] + beyond, size::ITEM));
             pen.item_in(ui, item, rect);
         }
     });
+    if row.items.iter().any(|item| item.focused) {
+        let row = drawn.response.rect.expand2(vec2(6.0, size::ROWS / 2.0));
+        let raised = egui::Shape::rect_filled(row, 4.0, pen.look.raised);
+        ui.painter().set(behind, raised);
+    }
+    hair(pen, ui);
 }
 
 fn row_title(pen: &Pen<'_>, ui: &mut Ui, row: &RowView, room: egui::Vec2) {
@@ -423,7 +559,11 @@ fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, row: &RowView)
         ui.add(quiet(pen, &column.title));
         ui.horizontal_wrapped(|ui| {
             for item in items {
-                let width = wanted(pen, ui, item).max(FREE).min(room);
+                let width = match item.by_whole {
+                    true => pen.measure(ui, &item.short, size::CELL) + 2.0 * size::PAD + 1.0,
+                    false => wanted(pen, ui, item).max(FREE),
+                };
+                let width = width.min(room);
                 pen.item(ui, item, width);
             }
         });
@@ -459,9 +599,7 @@ fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
         if let Some(live) = row.live {
             draw_live(pen, ui, live);
         }
-        if let Some(text) = &row.text {
-            ui.add(quiet(pen, text));
-        }
+        more(pen, ui, row);
     };
     if narrow {
         ui.add(title(pen, row));
@@ -520,18 +658,18 @@ fn draw_live(pen: &Pen<'_>, ui: &mut Ui, live: Live) {
             painter.circle(
                 middle,
                 radius * inner,
-                look.item,
+                look.cell,
                 Stroke::new(1.0, look.quiet),
             );
             let dot = middle + vec2(at[0], -at[1]) * radius;
             let beyond = at[0].hypot(at[1]) > inner;
-            let color = if beyond { look.focus } else { look.quiet };
+            let color = if beyond { look.here } else { look.quiet };
             painter.circle(dot, 4.5, color, Stroke::new(1.0, look.ground));
         }
         Live::Pull { at, mark } => {
             let bar = rect.shrink2(vec2(0.0, 11.0));
             painter.rect(bar, 3.0, look.raised, edge, StrokeKind::Inside);
-            let color = if at >= mark { look.focus } else { look.quiet };
+            let color = if at >= mark { look.here } else { look.quiet };
             let done = Rect::from_min_size(bar.min, vec2(bar.width() * at, bar.height()));
             painter.rect_filled(done, 3.0, color);
             let x = bar.left() + bar.width() * mark;
@@ -541,7 +679,7 @@ fn draw_live(pen: &Pen<'_>, ui: &mut Ui, live: Live) {
     }
 }
 
-fn notes(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView) {
+pub(crate) fn notes(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView) {
     for note in &view.notes {
         if note.heading {
             heading(pen, ui, &note.text);
@@ -557,22 +695,19 @@ fn notes(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView) {
     }
 }
 
-fn hints_height(view: &ScreenView) -> f32 {
-    let message = if view.message.is_some() && view.dialog.is_none() {
-        28.0
-    } else {
-        0.0
-    };
-    message + 30.0
-}
-
-/// The last thing to be told, and what works the screen.
+/// What works the screen; the last thing to be told has its place for a while.
 fn footer(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    if let Some(message) = view.message.as_deref().filter(|_| view.dialog.is_none()) {
-        told(pen, ui, message);
+    let line = Stroke::new(pen.look.line, pen.look.hair);
+    let rect = ui.max_rect();
+    ui.painter()
+        .hline(ui.ctx().content_rect().x_range(), rect.top() + 2.0, line);
+    ui.add_space(size::ROWS);
+    let message = view.message.as_deref().filter(|_| view.dialog.is_none());
+    if let Some(message) = message {
+        return told(pen, ui, message);
     }
     ScrollArea::horizontal().id_salt("hints").show(ui, |ui| {
-        ui.horizontal(|ui| {
+        ui.horizontal_centered(|ui| {
             for hint in &view.hints {
                 let chord = hint.input.into();
                 let (glyphs, layout, words) = (&mut *pen.glyphs, pen.layout, pen.words);
@@ -590,7 +725,7 @@ fn footer(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
 pub(crate) fn told(pen: &Pen<'_>, ui: &mut Ui, message: &str) {
     let text = RichText::new(message)
         .size(size::TEXT)
-        .color(pen.look.changed);
+        .color(pen.look.conflict);
     let response = ui.add(egui::Label::new(text).wrap());
     ui.ctx().accesskit_node_builder(response.id, |node| {
         node.set_role(egui::Role::Alert);

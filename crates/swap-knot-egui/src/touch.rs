@@ -127,7 +127,7 @@ pub fn touch_controls(ctx: &Context, view: &TouchView, look: &Look) {
 /// and dark.
 fn draw(painter: &Painter, zone: &ZoneView, rect: Rect, look: &Look, edge: Color32) {
     let fill = match zone.touched {
-        true => look.focus.gamma_multiply(0.55),
+        true => look.here.gamma_multiply(0.55),
         false => look.ground.gamma_multiply(0.55),
     };
     let (dark, light) = (
@@ -141,7 +141,7 @@ fn draw(painter: &Painter, zone: &ZoneView, rect: Rect, look: &Look, edge: Color
         let [x, y] = zone.at;
         let knob = radius * 0.38;
         let at = center + vec2(x, -y) * (radius - knob);
-        painter.circle(at, knob, look.item.gamma_multiply(0.9), light);
+        painter.circle(at, knob, look.cell.gamma_multiply(0.9), light);
     } else {
         let round = CornerRadius::same((rect.height() * 0.2).min(30.0) as u8);
         painter.rect(rect, round, fill, dark, StrokeKind::Middle);
@@ -208,11 +208,11 @@ pub(crate) fn picture(pen: &mut Pen<'_>, ui: &mut Ui, view: &TouchView, height: 
             }
             let is_told = matches!(pen.told, Some(Spot::Setting(ActsOn::Zone(name), ..)) if name == zone.name);
             let is_meant = is_told || held.dragged();
-            let edge = if is_meant { look.focus } else { look.text };
+            let edge = if is_meant { look.here } else { look.text };
             match grip {
                 Grip::Corner => {
                     let stroke = Stroke::new(2.0, edge);
-                    ui.painter().circle(rect.center(), 6.0, look.item, stroke);
+                    ui.painter().circle(rect.center(), 6.0, look.cell, stroke);
                 }
                 _ => draw(ui.painter(), zone, rect, &look, edge),
             }

@@ -22,7 +22,7 @@ impl Watch {
             .auto_shrink([false, false])
             .show(ui, |ui| {
                 for (title, is_on, actions) in by_situation(seat, &telling) {
-                    let color = if is_on { look.focus } else { look.quiet };
+                    let color = if is_on { look.here } else { look.quiet };
                     let is_live = |id: &ActionId| seat.why_not_live(*id).is_none();
                     if self.hides_dead && !actions.iter().any(is_live) {
                         continue;
@@ -73,7 +73,7 @@ fn show(
     let is_on = seat.is_down(id);
     let title = RichText::new(telling.row(Row::of(id)));
     let title = match (is_on, &why) {
-        (true, _) => title.color(look.text).background_color(look.lit).strong(),
+        (true, _) => title.color(look.on_lit).background_color(look.lit).strong(),
         (false, None) => title.color(look.text),
         (false, Some(_)) => title.color(look.quiet),
     };
@@ -98,12 +98,12 @@ fn value(ui: &mut Ui, seat: &Seat, id: ActionId, shape: Shape) {
     let look = Look::DARK;
     let (response, painter) = ui.allocate_painter(BAR, Sense::hover());
     let all = response.rect;
-    painter.rect_filled(all, 2.0, look.item);
+    painter.rect_filled(all, 2.0, look.cell);
     let [x, y, z] = seat.space(id);
     let hover = match shape {
         Shape::Press => {
             if seat.is_down(id) {
-                painter.rect_filled(all, 2.0, look.focus);
+                painter.rect_filled(all, 2.0, look.here);
             }
             let progress = seat.hold_progress(id);
             if progress > 0.0 && !seat.is_down(id) {
@@ -113,19 +113,19 @@ fn value(ui: &mut Ui, seat: &Seat, id: ActionId, shape: Shape) {
         }
         Shape::Pull => {
             let at = seat.value(id);
-            painter.rect_filled(part(all, 0.0, at.min(1.0)), 2.0, look.focus);
+            painter.rect_filled(part(all, 0.0, at.min(1.0)), 2.0, look.here);
             format!("{at:.3}")
         }
         Shape::Line => {
             let at = seat.value(id);
-            painter.rect_filled(both_ways(all, at), 2.0, look.focus);
+            painter.rect_filled(both_ways(all, at), 2.0, look.here);
             format!("{at:.3}")
         }
         _ => {
             let half = vec2(0.0, all.height() / 2.0);
             let upper = Rect::from_min_max(all.min, all.max - half);
             let lower = Rect::from_min_max(all.min + half, all.max);
-            painter.rect_filled(both_ways(upper, x), 1.0, look.focus);
+            painter.rect_filled(both_ways(upper, x), 1.0, look.here);
             painter.rect_filled(both_ways(lower, y), 1.0, look.changed);
             format!("{x:.3}, {y:.3}, {z:.3}")
         }

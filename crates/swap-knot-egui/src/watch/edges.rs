@@ -87,7 +87,7 @@ impl Edges {
         };
         for second in 1..SECONDS as u8 {
             let at = line.right() - f32::from(second) / SECONDS * line.width();
-            painter.vline(at, line.y_range(), Stroke::new(1.0, look.item_pointed));
+            painter.vline(at, line.y_range(), Stroke::new(1.0, look.hover));
         }
         let font = FontId::proportional(12.0);
         let words = controls.words();
@@ -110,7 +110,7 @@ impl Edges {
                     pos2(right, top + HEIGHT - 3.0),
                 );
                 let color = match (span.to, cause) {
-                    (None, _) => look.focus,
+                    (None, _) => look.here,
                     (_, Cause::LetGo) => look.lit,
                     _ => look.conflict,
                 };

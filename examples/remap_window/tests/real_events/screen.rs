@@ -212,11 +212,10 @@ fn the_screen_is_worked_with_a_pad_alone() {
     // The game's own button opens it, as Escape does.
     push(&mut window, "center");
     window.wait_until("screen", "open");
+    // What is in hand stands first.
     for _ in 0..6 {
         push(&mut window, "down");
     }
-    push(&mut window, "right");
-    push(&mut window, "right");
     window.wait_until("focus", "cell cast-off gamepad-1");
     push(&mut window, "south");
     window.wait_until("cell cast-off gamepad-1", "Press…");
