@@ -1,10 +1,10 @@
 //! The player's keyboard: what each key does, which are down, and which one is pointed at.
 
-use egui::{Align2, FontId, Rect, Ui, pos2, vec2};
+use egui::{Align2, Color32, FontId, Rect, Stroke, StrokeKind, Ui, pos2, vec2};
 use swap_knot::screen::{BoardView, KeyView};
 
 use crate::look::size;
-use crate::pen::Pen;
+use crate::pen::{Pen, fitting};
 
 /// How wide a key is at most, in points.
 const WIDEST: f32 = 78.0;
@@ -46,20 +46,40 @@ impl Pen<'_> {
         let look = self.look;
         let mut blank = key.item.clone();
         blank.label.clear();
-        if key.down {
-            blank.changed = true;
-        }
         self.item_in(ui, &blank, rect);
-        let legend = (unit * 0.26).clamp(9.0, 17.0);
-        let at = rect.left_top() + vec2(unit * 0.1, unit * 0.06);
+        let (fill, edge, text) = match (key.down, key.does.is_empty()) {
+            (true, _) => (look.lit, look.lit, look.on_lit),
+            (_, false) => (Color32::TRANSPARENT, look.edge, look.text),
+            // What does nothing is there, and no more than that.
+            (_, true) => (look.ground, look.hair, look.quiet),
+        };
         let painter = ui.painter().with_clip_rect(rect.intersect(ui.clip_rect()));
-        let color = if key.down { look.here } else { look.text };
-        let font = FontId::proportional(legend);
-        painter.text(at, Align2::LEFT_TOP, &key.item.label, font, color);
-        // That it does something; what, is told below.
-        if !key.does.is_empty() {
-            let dot = pos2(rect.right() - unit * 0.18, rect.bottom() - unit * 0.18);
-            painter.circle_filled(dot, unit * 0.08, look.here);
+        let edge = Stroke::new(look.line, edge);
+        painter.rect(rect, 6.0, fill, edge, StrokeKind::Inside);
+        let inside = rect.shrink2(vec2(unit * 0.09, unit * 0.05));
+        let legend = FontId::proportional((unit * 0.26).clamp(9.0, 16.0));
+        painter.text(
+            inside.left_top(),
+            Align2::LEFT_TOP,
+            &key.item.label,
+            legend,
+            text,
+        );
+        if key.title.is_empty() {
+            // It works something elsewhere in the game; what, is told below.
+            if !key.does.is_empty() {
+                let dot = inside.right_top() + vec2(-unit * 0.07, unit * 0.1);
+                let ring = Stroke::new(1.5, if key.down { text } else { look.quiet });
+                painter.circle_stroke(dot, unit * 0.06, ring);
+            }
+            return;
         }
+        // The title, or what is short of it, as large as it goes.
+        let most = (unit * 0.24).clamp(9.0, size::TINY);
+        let sizes = [1.0, 0.92, 0.84, 0.76].map(|part| (most * part, 2));
+        let titles = [&*key.title, &*key.short];
+        let galley = fitting(&painter, &titles, text, inside.width(), &sizes);
+        let at = pos2(inside.left(), inside.bottom() - galley.size().y);
+        painter.galley(at, galley, text);
     }
 }

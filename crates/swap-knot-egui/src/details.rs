@@ -1,6 +1,6 @@
 //! What is to be known of the item that the player is on, beside the page: a place that is always there.
 
-use egui::{Align, Frame, Margin, Rect, RichText, ScrollArea, Stroke, Ui, pos2, vec2};
+use egui::{Frame, Margin, Rect, RichText, ScrollArea, Stroke, Ui, pos2};
 use swap_knot::screen::{PadView, ScreenView};
 
 use crate::look::size;
@@ -68,7 +68,7 @@ fn about(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, pad: Option<&PadView
     ui.add(egui::Label::new(text(&details.title, size::HEADING)).wrap());
     if !details.name.is_empty() {
         let name = egui::Label::new(text(&details.name, size::TEXT)).wrap();
-        ui.with_layout(egui::Layout::left_to_right(Align::Center), |ui| {
+        ui.horizontal(|ui| {
             ui.set_min_height(PICTURE + size::PAD);
             if let Some(chord) = &details.chord {
                 let (glyphs, layout, words) = (&mut *pen.glyphs, pen.layout, pen.words);
@@ -81,5 +81,4 @@ fn about(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, pad: Option<&PadView
         ui.add(quiet(pen, line));
     }
     ui.add_space(size::GAP);
-    ui.allocate_space(vec2(0.0, 0.0));
 }

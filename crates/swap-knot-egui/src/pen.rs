@@ -357,17 +357,8 @@ impl Pen<'_> {
 
     /// Text in one line where it fits, otherwise smaller in two.
     fn fitted(&self, ui: &Ui, room: Rect, text: &str, color: Color32) {
-        let galley = |points: f32, rows: usize| {
-            let font = FontId::proportional(points);
-            let mut job = egui::text::LayoutJob::simple(text.to_owned(), font, color, room.width());
-            job.wrap.max_rows = rows;
-            ui.painter().layout_job(job)
-        };
-        let whole = galley(size::CELL, 1);
-        let galley = match whole.elided {
-            true => galley(size::TINY, 2),
-            false => whole,
-        };
+        let sizes = [(size::CELL, 1), (size::TINY, 2), (12.0, 2), (11.0, 2)];
+        let galley = fitting(ui.painter(), &[text], color, room.width(), &sizes);
         let top = room.center().y - galley.size().y / 2.0;
         ui.painter().galley(pos2(room.left(), top), galley, color);
     }
@@ -419,6 +410,35 @@ fn is_in_line(spot: Spot) -> bool {
 
 /// How much room a drawing beside a row takes.
 pub(crate) const LIVE: Vec2 = vec2(64.0, 36.0);
+
+/// The first of some texts that fits into a width in one of some sizes, the first that any fits in, with so
+/// many lines each and none of its words broken; the end of the last is cut off where none does.
+pub(crate) fn fitting(
+    painter: &egui::Painter,
+    texts: &[&str],
+    color: Color32,
+    width: f32,
+    sizes: &[(f32, usize)],
+) -> std::sync::Arc<egui::Galley> {
+    let lay_out = |text: &str, points: f32, rows: usize| {
+        let font = FontId::proportional(points);
+        let mut job = egui::text::LayoutJob::simple(text.to_owned(), font, color, width);
+        job.wrap.max_rows = rows;
+        painter.layout_job(job)
+    };
+    let mut last = None;
+    for &(points, rows) in sizes {
+        for text in texts {
+            let galley = lay_out(text, points, rows);
+            let breaks = |word: &str| rows > 1 && lay_out(word, points, 2).rows.len() > 1;
+            if !galley.elided && !text.split_whitespace().any(breaks) {
+                return galley;
+            }
+            last = Some(galley);
+        }
+    }
+    last.unwrap_or_else(|| lay_out("", size::TINY, 1))
+}
 
 /// As much of it as is not cut off, for pointing at it.
 pub(crate) fn in_sight(ui: &Ui, rect: Rect) -> [f32; 4] {

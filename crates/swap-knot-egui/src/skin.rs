@@ -314,6 +314,19 @@ fn tools(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, height: f32) {
                 pen.item(ui, item, width);
             }
         });
+    } else if height > 560.0 && end < room * 0.6 {
+        // What is done with the changes stays where it is, whatever stands before it.
+        let (left, top) = (ui.cursor().left(), ui.cursor().top());
+        ui.allocate_ui(vec2(room - end - size::GAP, 0.0), |ui| {
+            let starts: Vec<Item> = starts.into_iter().cloned().collect();
+            wrapped(pen, ui, &starts);
+        });
+        let mut at = pos2(left + room - end, top);
+        for item in ends {
+            let rect = Rect::from_min_size(at, vec2(pen.width(ui, item), size::ITEM));
+            pen.item_in(ui, item, rect);
+            at.x += rect.width() + size::GAP;
+        }
     } else if height > 560.0 {
         wrapped(pen, ui, &view.tools);
     } else {

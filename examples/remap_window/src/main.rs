@@ -1,7 +1,8 @@
 //! A small stage, and the whole controls screen over it: Escape opens it, F8 shows developers what goes
 //! on. `--profiles DIR` keeps profiles there instead of in the user's configuration folder, `--language
 //! TAG` tells everything in that language, `--touch` shows on-screen controls also where no finger is,
-//! `--touch mouse` makes the mouse a finger. `--report` and `--simulate` are for tests.
+//! `--touch mouse` makes the mouse a finger, `--look light`, `strong` or `harbour` shows the screen in other
+//! colours. `--report` and `--simulate` are for tests.
 
 /// What the demo's sheet declares.
 mod controls {
@@ -11,7 +12,7 @@ mod stage;
 
 use eframe::egui;
 use swap_knot::{Controls, Layout, Locker, Slug, Words};
-use swap_knot_egui::{Overlay, Pack, PlayerUi};
+use swap_knot_egui::{Look, Overlay, Pack, PlayerUi};
 use swap_knot_winit::{Heard, HeardWindow};
 use window_report::Report;
 
@@ -49,6 +50,12 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let mut player = player.with_touch(stage::lay_out);
     let folder = value("--profiles").unwrap_or(".");
     player.overlay = Some(Overlay::new(egui::Key::F8).with_folder(folder));
+    player.skin.set_look(match value("--look") {
+        Some("light") => Some(Look::LIGHT),
+        Some("strong") => Some(Look::STRONG),
+        Some("harbour") => Some(harbour()),
+        _ => None,
+    });
     player.show_touch(has("--touch"), value("--touch") == Some("mouse"));
     let (ear, heard) = swap_knot_winit::ear();
     let (stage, report) = (stage::Stage::default(), Report::new(has("--report")));
@@ -69,6 +76,15 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     options.viewport = size.with_title("Slack Water").with_position([0.0, 0.0]);
     let window = eframe::create_native("slack-water", options, start, &event_loop);
     Ok(event_loop.run_app(&mut HeardWindow::new(window, ear))?)
+}
+
+/// A look of the game's own: what it changes of one that ships.
+fn harbour() -> Look {
+    let mut look = Look::DARK;
+    look.ground = egui::Color32::from_rgb(9, 24, 38);
+    look.cell = egui::Color32::from_rgb(22, 48, 66);
+    look.here = egui::Color32::from_rgb(126, 226, 216);
+    look
 }
 
 impl eframe::App for App {

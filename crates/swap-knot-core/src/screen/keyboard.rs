@@ -6,7 +6,7 @@ use super::answer::Picking;
 use super::{BoardView, ControlsScreen, Item, KeyView, Page, Role, ScreenView, Section, Spot};
 use crate::input::{Chord, Control, Input, Place};
 use crate::layout::Layout;
-use crate::sheet::SituationId;
+use crate::sheet::{Arm, Row, SituationId};
 
 impl ControlsScreen {
     pub(super) fn view_keyboard(&self, view: &mut ScreenView) {
@@ -34,12 +34,19 @@ impl ControlsScreen {
     fn view_board(&self) -> BoardView {
         let layout = self.draft.layout();
         let caps = layout.board().keys();
-        let on = self.titles_on_keys();
+        let (on, here) = (self.titles_on_keys(), self.rows_on_keys());
         let keys: Vec<KeyView> = caps
             .iter()
             .map(|cap| {
                 let does = on.get(&cap.place).cloned().unwrap_or_default();
+                let rows = here.get(&cap.place).map_or(&[][..], Vec::as_slice);
+                let titles = |title: &dyn Fn(Row) -> String| {
+                    let titles = rows.iter().map(|row| title(*row));
+                    self.draft.telling().list(titles).unwrap_or_default()
+                };
                 KeyView {
+                    title: titles(&|row| self.draft.row_title(row)),
+                    short: titles(&|row| self.short_title(row)),
                     item: self.view_key(cap.place, &does),
                     rect: [cap.x, cap.y, cap.width, cap.height],
                     down: self.book.is_down(Control::key(cap.place)),
@@ -62,6 +69,35 @@ impl ControlsScreen {
             a.0.total_cmp(&b.0).then(a.1.total_cmp(&b.1))
         });
         board
+    }
+
+    /// What each key works by itself where the player is in the game.
+    fn rows_on_keys(&self) -> BTreeMap<Place, Vec<Row>> {
+        let (sheet, here) = (self.draft.sheet(), self.tried_in());
+        let mut on: BTreeMap<Place, Vec<Row>> = BTreeMap::new();
+        for bound in self.draft.bindings() {
+            let own = &sheet.declared(bound.cell.row.action).situations;
+            let is_here = own.is_empty() || here.is_some_and(|here| own.contains(&here));
+            if !is_here || !bound.chord.is_plain() {
+                continue;
+            }
+            for place in self.draft.resolver().places_of(bound.chord.input()) {
+                let rows = on.entry(place).or_default();
+                if !rows.contains(&bound.cell.row) {
+                    rows.push(bound.cell.row);
+                }
+            }
+        }
+        on
+    }
+
+    /// The title of a row for little room: of a direction its arrow and the action.
+    fn short_title(&self, row: Row) -> String {
+        let title = self.draft.row_title(Row::of(row.action));
+        match row.arm {
+            Some(arm) => format!("{} {title}", arrow(arm)),
+            None => title,
+        }
     }
 
     /// What each key has a part in.
@@ -159,5 +195,17 @@ impl ControlsScreen {
 
     pub(super) fn ask_for_layout(&mut self) {
         self.ask(Picking::Layouts);
+    }
+}
+
+/// A direction in one sign; it does not mirror where text runs from right to left.
+const fn arrow(arm: Arm) -> &'static str {
+    match arm {
+        Arm::Left => "←",
+        Arm::Right => "→",
+        Arm::Down => "↓",
+        Arm::Up => "↑",
+        Arm::Back => "↙",
+        Arm::Forward => "↗",
     }
 }
