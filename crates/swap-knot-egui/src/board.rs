@@ -65,10 +65,10 @@ impl Pen<'_> {
             legend,
             text,
         );
+        let dot = inside.right_top() + vec2(-unit * 0.07, unit * 0.1);
         if key.title.is_empty() {
             // It works something elsewhere in the game; what, is told below.
             if !key.does.is_empty() {
-                let dot = inside.right_top() + vec2(-unit * 0.07, unit * 0.1);
                 let ring = Stroke::new(1.5, if key.down { text } else { look.quiet });
                 painter.circle_stroke(dot, unit * 0.06, ring);
             }
@@ -79,6 +79,10 @@ impl Pen<'_> {
         let sizes = [1.0, 0.92, 0.84, 0.76].map(|part| (most * part, 2));
         let titles = [&*key.title, &*key.short];
         let galley = fitting(&painter, &titles, text, inside.width(), &sizes);
+        if galley.elided {
+            painter.circle_filled(dot, unit * 0.06, text);
+            return;
+        }
         let at = pos2(inside.left(), inside.bottom() - galley.size().y);
         painter.galley(at, galley, text);
     }

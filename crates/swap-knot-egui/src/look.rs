@@ -204,6 +204,8 @@ pub(crate) mod size {
     pub(crate) const SMALL: f32 = 15.0;
     /// What does not fit otherwise.
     pub(crate) const TINY: f32 = 13.0;
+    /// As small as it gets.
+    pub(crate) const LEAST: f32 = 11.0;
     /// How high an item is.
     pub(crate) const ITEM: f32 = 34.0;
     /// How high a glyph in an item is.

@@ -67,6 +67,14 @@ impl Pen<'_> {
         galley.size().x
     }
 
+    /// How wide a text is at least, as small as it gets and in two lines.
+    pub(crate) fn least(&self, ui: &Ui, text: &str) -> f32 {
+        let width = |text: &str| self.measure(ui, text, size::LEAST);
+        let words = text.split_whitespace().map(width).fold(0.0, f32::max);
+        // Where the line breaks it is not full.
+        words.max(width(text) * 0.7).ceil()
+    }
+
     /// Draws an item of a width.
     pub(crate) fn item(&mut self, ui: &mut Ui, item: &Item, width: f32) {
         let (_, rect) = ui.allocate_space(vec2(width, size::ITEM));
@@ -356,8 +364,13 @@ impl Pen<'_> {
     }
 
     /// Text in one line where it fits, otherwise smaller in two.
-    fn fitted(&self, ui: &Ui, room: Rect, text: &str, color: Color32) {
-        let sizes = [(size::CELL, 1), (size::TINY, 2), (12.0, 2), (11.0, 2)];
+    pub(crate) fn fitted(&self, ui: &Ui, room: Rect, text: &str, color: Color32) {
+        let sizes = [
+            (size::CELL, 1),
+            (size::TINY, 2),
+            (12.0, 2),
+            (size::LEAST, 2),
+        ];
         let galley = fitting(ui.painter(), &[text], color, room.width(), &sizes);
         let top = room.center().y - galley.size().y / 2.0;
         ui.painter().galley(pos2(room.left(), top), galley, color);

@@ -11,10 +11,10 @@ use crate::look::{Look, size};
 use crate::pen::{Act, LIVE, Pen};
 use crate::{GlyphTextures, Pack};
 
-/// How wide a binding is: as wide as it wants, but at least so, where there is little room.
+/// How wide what the whole of an action works is, where others in its place do not want more.
 const CELL: f32 = 72.0;
-/// How wide it is at most, and a cell that is free.
-const WIDEST: f32 = 260.0;
+/// How wide its name is at most, and a cell that is free.
+const WIDEST: f32 = 200.0;
 const FREE: f32 = 32.0;
 /// How wide a title is at least and at most, where the row stands in one line.
 const TITLE: [f32; 2] = [140.0, 250.0];
@@ -396,45 +396,52 @@ fn title_of(row: &RowView) -> String {
 /// How wide the cells in each place of a row are; none where they do not fit beside the title.
 fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32) -> Option<Vec<f32>> {
     let cells: u16 = view.columns.iter().map(|c| c.span).sum();
-    let mut widths = vec![FREE; usize::from(cells)];
+    let mut widths = vec![[FREE; 2]; usize::from(cells)];
     let rows = view.sections.iter().flat_map(|s| &s.rows);
     for item in rows.flat_map(|r| &r.items) {
         if let Some(width) = widths.get_mut(usize::from(item.place)) {
-            *width = width.max(wanted(pen, ui, item));
+            let own = wanted(pen, ui, item);
+            *width = [0, 1].map(|n| width[n].max(own[n]));
         }
     }
     let room = ui.available_width() - title - 16.0 - f32::from(cells) * size::GAP;
-    let least = |w: &f32| w.min(CELL);
-    let (all, most): (f32, f32) = (widths.iter().sum(), widths.iter().map(least).sum());
-    if most > room || widths.is_empty() {
+    let sum = |n: usize| widths.iter().map(|w| w[n]).sum::<f32>();
+    let (least, wish) = (sum(0), sum(1));
+    if least > room || widths.is_empty() {
         return None;
     }
     // What is too wide in all is taken from what is wider than it has to be.
-    let share = ((room - most) / (all - most).max(1.0)).min(1.0);
-    let width = |w: f32| least(&w) + (w - least(&w)) * share;
+    let share = ((room - least) / (wish - least).max(1.0)).min(1.0);
+    let width = |[least, wish]: [f32; 2]| least + (wish - least) * share;
     Some(widths.into_iter().map(width).collect())
 }
 
-/// How wide a binding wants to be.
-fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> f32 {
+/// How wide a binding has to be at least, with its text small and in two lines, and how wide it wants to be.
+fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> [f32; 2] {
     let Role::Binding { chord, .. } = &item.role else {
-        return FREE;
+        return [FREE; 2];
     };
-    let name = pen.measure(ui, &item.short, size::CELL);
+    let least = pen.least(ui, &item.short);
+    let wish = pen.measure(ui, &item.short, size::CELL).max(least);
     let manner = item.manner.as_ref();
     let manner = manner.map_or(0.0, |m| pen.measure(ui, m, size::SMALL) + size::GAP);
-    let name = name + manner;
+    let around = manner + 2.0 * size::PAD + 2.0;
     match chord {
-        None if item.by_whole => (name + 2.0 * size::PAD).min(CELL),
-        None => name + 2.0 * size::PAD,
+        // It lies over the free place behind it, too.
+        None if item.by_whole => {
+            let least = (least + around - FREE).max(FREE);
+            [least, wish.min(CELL).max(least)]
+        }
+        None => [wish + around; 2],
         Some(chord) if chord.device_kind() == swap_knot::DeviceKind::Touch => {
-            (name + 2.0 * size::PAD + 8.0).min(WIDEST)
+            [least + around, wish + around]
         }
         Some(chord) => {
             let glyphs = chord.inputs().count() as f32 * (size::GLYPH * 1.3 + 5.0);
-            let on_keys = chord.device_kind() == swap_knot::DeviceKind::Keyboard;
-            let name = if on_keys { manner } else { name + 8.0 };
-            (glyphs + name + 2.0 * size::PAD).min(WIDEST)
+            match chord.device_kind() == swap_knot::DeviceKind::Keyboard {
+                true => [glyphs + around; 2],
+                false => [least, wish.min(WIDEST)].map(|name| glyphs + name + around),
+            }
         }
     }
 }
@@ -449,14 +456,8 @@ fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
             for column in &view.columns {
                 let own = widths.by_ref().take(usize::from(column.span));
                 let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
-                ui.allocate_ui_with_layout(
-                    room,
-                    egui::Layout::left_to_right(Align::Center),
-                    |ui| {
-                        ui.set_min_width(room.x);
-                        ui.add(quiet(pen, &column.title).truncate());
-                    },
-                );
+                let (_, room) = ui.allocate_space(room);
+                pen.fitted(ui, room, &column.title, pen.look.quiet);
             }
         });
     }
@@ -574,7 +575,7 @@ fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, row: &RowView)
             for item in items {
                 let width = match item.by_whole {
                     true => pen.measure(ui, &item.short, size::CELL) + 2.0 * size::PAD + 1.0,
-                    false => wanted(pen, ui, item).max(FREE),
+                    false => wanted(pen, ui, item)[1].max(FREE),
                 };
                 let width = width.min(room);
                 pen.item(ui, item, width);

@@ -23,6 +23,8 @@ struct Player {
     skin: ScreenSkin,
     size: Vec2,
     painted: String,
+    /// The texts of which the end was left out.
+    cut: Vec<String>,
     /// What a screen reader has been told of each node, once it is switched on.
     nodes: Vec<(NodeId, Node)>,
     focus: Option<NodeId>,
@@ -44,6 +46,7 @@ impl Player {
             skin: ScreenSkin::new(),
             size: vec2(1280.0, 800.0),
             painted: String::new(),
+            cut: Vec::new(),
             nodes: Vec::new(),
             focus: None,
         };
@@ -66,6 +69,10 @@ impl Player {
         let (skin, screen) = (&mut self.skin, &mut self.screen);
         let mut out = self.ctx.run_ui(input, |ui| skin.show(ui, screen));
         self.painted = painted(&out);
+        self.cut = texts(&out)
+            .filter(|t| t.elided)
+            .map(|t| t.text().to_owned())
+            .collect();
         if let Some(update) = out.platform_output.accesskit_update.take() {
             self.nodes = update.nodes;
             self.focus = Some(update.focus);
@@ -153,19 +160,23 @@ impl Player {
 
 /// Every text that was painted.
 fn painted(out: &FullOutput) -> String {
-    fn collect(shape: &egui::Shape, into: &mut String) {
+    texts(out)
+        .map(|text| format!("{}\n", text.text()))
+        .collect()
+}
+
+/// Every text that was painted, as it was laid out.
+fn texts(out: &FullOutput) -> impl Iterator<Item = &egui::Galley> {
+    fn collect<'a>(shape: &'a egui::Shape, into: &mut Vec<&'a egui::Galley>) {
         match shape {
-            egui::Shape::Text(text) => {
-                into.push_str(text.galley.text());
-                into.push('\n');
-            }
+            egui::Shape::Text(text) => into.push(&text.galley),
             egui::Shape::Vec(shapes) => shapes.iter().for_each(|s| collect(s, into)),
             _ => {}
         }
     }
-    let mut text = String::new();
-    out.shapes.iter().for_each(|s| collect(&s.shape, &mut text));
-    text
+    let mut all = Vec::new();
+    out.shapes.iter().for_each(|s| collect(&s.shape, &mut all));
+    all.into_iter()
 }
 
 #[test]
@@ -289,6 +300,45 @@ fn where_the_player_is_is_in_view_on_a_small_screen_with_large_text() {
 fn cell(player: &Player, row: &str) -> swap_knot::Cell {
     let row = player.screen.draft().sheet().find_row(row).unwrap();
     row.cell("keyboard-1".parse().unwrap())
+}
+
+/// No text of any page is cut off, whatever the language, the size of the window and that of the text.
+#[test]
+fn nothing_is_cut_off() {
+    const SIZES: [[f32; 2]; 9] = [
+        [640.0, 480.0],
+        [800.0, 600.0],
+        [1024.0, 768.0],
+        [1280.0, 720.0],
+        [1280.0, 800.0],
+        [1366.0, 768.0],
+        [1600.0, 900.0],
+        [1920.0, 1080.0],
+        [2560.0, 1440.0],
+    ];
+    let mut cut = std::collections::BTreeMap::new();
+    for language in ["en", "de", "fr", "pl", "ru", "ja"] {
+        let mut player = Player::in_language(language);
+        let words = player.screen.draft().words().clone();
+        Fonts::new(egui::FontDefinitions::default())
+            .for_player(&words, &Layout::us())
+            .install(&player.ctx);
+        let pages: Vec<Spot> = player.screen.view().pages.iter().map(|p| p.spot).collect();
+        for page in pages {
+            player.screen.press(page);
+            for scale in [1.0, 1.5, 2.0] {
+                for size in SIZES.map(|[x, y]| vec2(x, y) / scale) {
+                    player.size = size;
+                    player.frame(Vec::new());
+                    for text in &player.cut {
+                        let at = cut.entry(text.clone()).or_insert((0, size));
+                        at.0 += 1;
+                    }
+                }
+            }
+        }
+    }
+    assert!(cut.is_empty(), "{cut:#?}");
 }
 
 #[test]
