@@ -6,8 +6,9 @@ use swap_knot::screen::{BoardView, KeyView};
 use crate::look::size;
 use crate::pen::{Pen, fitting};
 
-/// How wide a key is at most, in points.
+/// How wide a key is at most, in points, and from when on there is room for what it does.
 const WIDEST: f32 = 78.0;
+const TITLED: f32 = 42.0;
 
 /// Draws the keyboard as wide as there is room for, and below it what the key does that the player is
 /// on or points at.
@@ -79,7 +80,7 @@ impl Pen<'_> {
         let sizes = [1.0, 0.92, 0.84, 0.76].map(|part| (most * part, 2));
         let titles = [&*key.title, &*key.short];
         let galley = fitting(&painter, &titles, text, inside.width(), &sizes);
-        if galley.elided {
+        if galley.elided || unit < TITLED {
             painter.circle_filled(dot, unit * 0.06, text);
             return;
         }

@@ -277,7 +277,7 @@ impl ControlsScreen {
         let (words, on) = (self.draft.words(), self.draft.resolver());
         let steering = &mut self.steering;
         let mut command = steering.command(event, is_fresh, &self.book, words, on);
-        if self.is_measured(event) {
+        if self.is_measured(event) || self.is_tried(event, command) {
             self.steering.stop();
             command = None;
         }
@@ -336,6 +336,16 @@ impl ControlsScreen {
         if out.is_taken(event, is_fresh, is_down) {
             self.back();
         }
+    }
+
+    /// Whether a stick would change a value: whoever tries how it feels moves it about, and means nothing by
+    /// that.
+    fn is_tried(&self, event: &Event, command: Option<ScreenCommand>) -> bool {
+        let is_stick = matches!(event.what, EventKind::PadStick { .. });
+        let sideways = [Direction::Left, Direction::Right].map(|way| Some(ScreenCommand::Go(way)));
+        let is_value = self.focus.number_is_on() == Some(Page::Feel)
+            || self.page == Page::Feel && self.focus == Spot::About;
+        is_stick && is_value && sideways.contains(&command)
     }
 
     /// Whether a stick or trigger is moved to see what it does to the number or the part of the pad that

@@ -141,8 +141,9 @@ pub fn best(files: &Files, name: &str) -> Option<Profile> {
 /// What a player would miss: every profile's own mark, and every file that is none.
 pub fn treasures(files: &Files, sweeping: bool) -> BTreeSet<String> {
     let kept = files.iter().filter(|(name, _)| {
-        let is_copy = name.ends_with(".last-good");
-        let has_file = || files.contains_key(&name.replace("last-good", "toml"));
+        let of = copied(name);
+        let is_copy = of != **name;
+        let has_file = || files.contains_key(&of);
         let unreadable = || best_is_copy(files, name);
         let is_gone = sweeping && name.contains(".deleted-");
         // A good copy is worth something where the file is not there or cannot be read.
@@ -169,8 +170,14 @@ pub fn show(files: &Files) -> String {
     files.iter().map(line).collect()
 }
 
+/// What a good copy is a copy of, deleted or not; any other file itself.
+fn copied(name: &str) -> String {
+    let of = name.replace(".last-good", ".toml");
+    of.replace(".deleted-good-", ".deleted-")
+}
+
 pub fn best_is_copy(files: &Files, copy: &str) -> bool {
-    let file = &files[&copy.replace("last-good", "toml")];
+    let file = &files[&copied(copy)];
     let text = String::from_utf8_lossy(file);
     Profile::from_toml(&text).is_err()
 }

@@ -199,6 +199,19 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     // A held direction is one step for undo, single pushes in a row as well.
     player.pad(PadButton::CenterLeft);
     assert_eq!(player.label("feel gamepad sensitivity"), "1");
+    // Whoever tries how a stick feels changes no number by that, nor what the page is about.
+    for spot in ["feel gamepad sensitivity", "about"] {
+        player.go(spot, &CROSS);
+        let before = player.label(spot);
+        for x in [0.3, 1.0, 0.0, -1.0, 0.0] {
+            player.tilt(Stick::LEFT, x, 0.1);
+            player.wait(600);
+        }
+        assert_eq!(
+            (player.focus(), player.label(spot)),
+            (spot.to_owned(), before)
+        );
+    }
     // On a dead zone, a stick shows what it does and goes nowhere.
     player.go("feel gamepad dead-zone", &CROSS);
     player.tilt(Stick::LEFT, 0.0, -1.0);
@@ -239,6 +252,62 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     player.pad(PadButton::North);
     let feel = player.controls.screen().unwrap().draft().profile();
     assert!(of_steer(&feel).is_empty());
+}
+
+/// The devices in hand stand first, and the player begins there; a row's directions say what works them
+/// all; and what is to be known of a binding is told, also while something is asked about it.
+#[test]
+fn what_is_in_hand_comes_first_and_details_tell_of_it() {
+    let mut player = Player::new();
+    let titles = |player: &mut Player| {
+        let columns = player.view().columns;
+        columns.into_iter().map(|c| c.title).collect::<Vec<_>>()
+    };
+    let keys = ["Keyboard and mouse", "Gamepad", "Touch"];
+    assert_eq!(titles(&mut player), keys);
+    assert_eq!(player.focus(), "cell walk keyboard-1");
+    player.pad(PadButton::East);
+    assert!(!player.is_open());
+    player.pad(PadButton::Down);
+    player.open();
+    assert_eq!(
+        titles(&mut player),
+        ["Gamepad", "Keyboard and mouse", "Touch"]
+    );
+    assert_eq!(player.focus(), "cell walk gamepad-1");
+    let details = player.view().details;
+    assert_eq!((&*details.device, &*details.title), ("Gamepad", "Walk"));
+    assert_eq!(details.name, "left stick");
+    let also =
+        "Also used for: Steer to port, Steer to starboard, Swing to port, Swing to starboard";
+    assert!(details.text.contains(&also.to_owned()));
+    assert!(details.text.contains(&"The game’s default".to_owned()));
+    assert!(details.text.contains(&"Cannot be left empty".to_owned()));
+
+    let up = player.item("cell walk.up gamepad-1");
+    assert_eq!(
+        (&*up.label, up.by_whole, up.enabled),
+        ("works with the left stick", true, true)
+    );
+    // On the keyboard nothing works it as a whole.
+    let up = player.item("cell walk.up keyboard-1");
+    assert_eq!((&*up.label, up.by_whole), ("W", false));
+
+    let coil = player.item("cell coil-rope keyboard-2");
+    assert_eq!(
+        (&*coil.label, &*coil.short),
+        ("left mouse button", "Mouse left")
+    );
+    assert_eq!(coil.manner.as_deref(), Some("hold"));
+    assert_eq!(
+        player.item("cell lantern gamepad-1").manner.as_deref(),
+        Some("on/off")
+    );
+    assert_eq!(player.item("cell cast-off gamepad-1").manner, None);
+    player.click("cell coil-rope keyboard-1");
+    player.key(Place::KeyF);
+    assert_eq!(player.dialog(), "“Lantern” already uses F.");
+    assert_eq!(player.view().details.title, "Coil the rope");
 }
 
 /// A dead zone that nobody can leave is not kept: nothing moves in time, so the old one comes back.
