@@ -91,7 +91,8 @@ const OTHER: &str = r#"
     [actions.coil]
     situation = "deck"
     manner = "double-tap"
-    bind = ["KeyE", "Ctrl+KeyH", "pad:stick-right.left"]
+    bind = ["KeyE", "Ctrl+KeyH", "pad:stick-right.left", "pad:trigger-left"]
+    feel.gamepad = { dead-zone = 0.45 }
     [actions.pan]
     situation = "chart"
     shape = "plane"
