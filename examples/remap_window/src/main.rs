@@ -100,7 +100,8 @@ impl eframe::App for App {
         let seconds = ui.input(|i| i.stable_dt.min(0.1));
         self.stage.play(controls.seat(), seconds);
         if plays {
-            egui::CentralPanel::default().show(ui, |ui| self.show(ui));
+            let bare = egui::CentralPanel::default().frame(egui::Frame::NONE);
+            bare.show(ui, |ui| self.show(ui));
         }
         self.report.frame(ui, &mut self.player);
     }
@@ -111,26 +112,53 @@ impl App {
         let controls = &mut self.player.controls;
         let sheet = controls.seat().rig().sheet().clone();
         let here = controls.seat().situations().last().copied();
-        ui.horizontal_wrapped(|ui| {
+        let all = ui.max_rect();
+        // The water, and over it a line at the top and a bar at the foot.
+        let (mut water, top) = (
+            ui.new_child(within(all)),
+            all.shrink2(egui::vec2(20.0, 10.0)),
+        );
+        self.stage.draw(&mut water, controls.seat());
+        let mut line = ui.new_child(within(top));
+        line.visuals_mut().override_text_color = Some(Look::LIGHT.text);
+        line.horizontal_wrapped(|ui| {
             ui.heading(controls.words().game_title(&sheet));
             for (id, situation) in sheet.situations() {
                 let title = controls.words().situation_title(&sheet, id);
-                let choice = ui.selectable_label(here == Some(id), title);
+                let is_here = here == Some(id);
+                let color = match is_here {
+                    true => Look::LIGHT.on_here,
+                    false => Look::LIGHT.text,
+                };
+                let text = egui::RichText::new(title).color(color);
+                let choice = ui.selectable_label(is_here, text);
                 self.report
                     .place(&format!("go {}", situation.name), choice.rect);
                 if choice.clicked() {
                     controls.seat_mut().set_situations(&[id]);
                 }
             }
-            ui.label(controls.resolver().layout().title());
+            ui.label(controls.resolver().layout().own_name());
         });
-        self.player.notices(ui);
+        self.player.notices(&mut line);
+        let foot = egui::Rect::from_min_max(egui::pos2(all.left(), all.bottom() - 76.0), all.max);
+        ui.painter().rect_filled(foot, 0.0, Look::STRONG.ground);
+        ui.painter().hline(
+            foot.x_range(),
+            foot.top(),
+            egui::Stroke::new(3.0, Look::STRONG.text),
+        );
+        let mut bar = ui.new_child(within(foot.shrink2(egui::vec2(24.0, 20.0))));
+        bar.visuals_mut().override_text_color = Some(Look::STRONG.text);
         if let Some(here) = here.and_then(|id| sheet.situation(id)) {
             let prompt = format!("at-{}", here.name);
             self.report.prompt(&mut self.player.controls, &prompt);
             // A situation without a prompt of its own shows none.
-            let _ = self.player.prompt_of(ui, &prompt, 30.0);
+            let _ = self.player.prompt_of(&mut bar, &prompt, 34.0);
         }
-        self.stage.draw(ui, self.player.controls.seat());
     }
+}
+
+fn within(rect: egui::Rect) -> egui::UiBuilder {
+    egui::UiBuilder::new().max_rect(rect)
 }

@@ -143,8 +143,10 @@ impl ControlsScreen {
         self.stale = true;
         let page = Spot::Page(self.page);
         let sections = &self.view().sections;
-        let mut items = sections.iter().flat_map(|s| &s.rows).flat_map(|r| &r.items);
-        items.next().map_or(page, |i| i.spot)
+        let items = || sections.iter().flat_map(|s| &s.rows).flat_map(|r| &r.items);
+        // Of a row with several things to do the first that can be done.
+        let first = items().find(|i| i.enabled).or(items().next());
+        first.map_or(page, |i| i.spot)
     }
 
     fn tab(&self, page: Page) -> Item {

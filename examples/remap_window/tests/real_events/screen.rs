@@ -288,9 +288,9 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     // Another profile.
     push(&mut window, "shoulder-right");
     window.wait_until("page profiles", "Profiles");
-    go(&mut window, "up", "page bindings");
+    go(&mut window, "up", "page feel");
     push(&mut window, "down");
-    go(&mut window, "right", "new-profile");
+    go(&mut window, "left", "new-profile");
     push(&mut window, "south");
     window.wait_until("dialog", "Profile name");
     go(&mut window, "down", "answer 1");
