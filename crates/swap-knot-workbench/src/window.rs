@@ -315,5 +315,5 @@ fn dark(ui: &mut Ui) {
     *visuals = egui::Visuals::dark();
     visuals.override_text_color = Some(look.text);
     visuals.panel_fill = look.ground;
-    visuals.selection.bg_fill = look.lit;
+    visuals.selection.bg_fill = look.hover;
 }

@@ -409,6 +409,8 @@ fn a_slow_sweep_comes_to_the_same_by_the_short_way() {
                 short.play(&Does::Tick(4_000));
                 long.play(&Does::Tick(4_000));
                 assert_eq!(short.seen(), long.seen(), "{first}: {lean:?} at {far}");
+                let saved = [&short, &long].map(|hand| SavedSeat::new(&hand.seat));
+                assert!(saved[0] == saved[1], "{first}: {lean:?} at {far}");
             }
             assert!(short.seat.short_ways() > 300);
         }
