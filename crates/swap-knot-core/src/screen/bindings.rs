@@ -4,7 +4,7 @@ use super::{ColumnView, ControlsScreen, Details, Item, Role, RowView, ScreenView
 use crate::draft::{Draft, MenuCell, MenuRow};
 use crate::input::{Chord, DeviceKind, system_use};
 use crate::law::Origin;
-use crate::sheet::{Cell, Column, ColumnKind, Manner};
+use crate::sheet::{Cell, Column, ColumnKind, Manner, Row, Works, works};
 
 /// What is searched for.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -249,7 +249,7 @@ impl ControlsScreen {
             (None, _) if cell.cell.column.number() > 1 && cell.can_bind => "+".to_owned(),
             (None, _) => "—".to_owned(),
         };
-        let whole = self.whole_of(row, cell).filter(|_| !listens);
+        let whole = self.whole_of(cell).filter(|_| !listens);
         let is_by_whole = whole.is_some();
         let label = whole.unwrap_or(label);
         let role = Role::Binding {
@@ -271,41 +271,42 @@ impl ControlsScreen {
         item.text
             .extend(cell.not_in_force.iter().map(|n| self.draft.tell(n)));
         item.text.extend(self.kept_by_system(cell.chord.as_ref()));
-        item.spoken = self.spoken(row, cell, listens);
+        item.spoken = self.spoken(row, cell, &item);
         item
     }
 
     /// What works a direction that has no binding of its own: the stick that works all of them.
-    fn whole_of(&self, row: &MenuRow, cell: &MenuCell) -> Option<String> {
-        let is_free = cell.chord.is_none() && cell.not_in_force.is_none() && row.row.arm.is_some();
-        let wholes = self
-            .rows
-            .rows
-            .iter()
-            .filter(|r| is_free && r.row.action == row.row.action && r.row.arm.is_none());
-        let mut cells = wholes.flat_map(|r| &r.cells);
-        let same = |c: &&MenuCell| {
-            c.cell.column.kind() == cell.cell.column.kind() && cell.cell.column.number() == 1
-        };
-        let chord = cells.find_map(|c| c.chord.as_ref().filter(|_| same(&c)))?;
+    fn whole_of(&self, cell: &MenuCell) -> Option<String> {
+        let at = cell.cell;
+        let is_free = cell.chord.is_none() && cell.not_in_force.is_none();
+        if !is_free || at.row.arm.is_none() || at.column.number() > 1 {
+            return None;
+        }
+        let whole = |n| Row::of(at.row.action).cell(Column::new(at.column.kind(), n));
+        let mut cells = (1..=Column::LAST).map(whole);
+        let chord = cells.find_map(|cell| self.draft.chord_in(cell))?;
         Some(self.draft.telling().about("row-by-whole", &[], chord))
     }
 
     /// How a binding is worked, where that is more than a press: in a word or two.
     fn manner_of(&self, cell: &MenuCell) -> Option<String> {
-        let toggles = || self.draft.easing(Some(cell.cell.row.action)).toggle;
-        let id = match cell.manner {
-            Manner::Press if cell.together => "manner-together",
-            Manner::Press if toggles() => "manner-toggle",
+        cell.chord.as_ref()?;
+        let word = match cell.manner {
+            Manner::Press if cell.together => "together",
+            Manner::Press if self.toggles(cell) => "toggle",
             Manner::Press => return None,
-            Manner::Release => "manner-release",
-            Manner::Hold => "manner-hold",
-            Manner::Tap => "manner-tap",
-            Manner::DoubleTap => "manner-double-tap",
-            // Three taps, in every language.
-            Manner::TripleTap => return Some("3×".to_owned()),
+            manner => manner.word(),
         };
-        Some(self.text(id))
+        Some(self.text(&format!("manner-{word}")))
+    }
+
+    /// Whether one press of a binding switches its row on, and the next one off.
+    fn toggles(&self, cell: &MenuCell) -> bool {
+        let Row { action, arm, .. } = cell.cell.row;
+        let shape = self.draft.sheet().declared(action).shape;
+        let input = cell.chord.as_ref().map(|chord| chord.input().shape());
+        let how = input.and_then(|input| works(input, arm, shape));
+        how == Some(Works::Switch) && self.draft.easing(Some(action)).toggle
     }
 
     /// What is to be known of a binding.
@@ -354,7 +355,7 @@ impl ControlsScreen {
             name: own
                 .name
                 .clone()
-                .or_else(|| self.whole_of(row, own))
+                .or_else(|| self.whole_of(own))
                 .unwrap_or_default(),
             chord: own.chord.clone(),
             text,
@@ -371,12 +372,18 @@ impl ControlsScreen {
 
     /// What a screen reader says for a cell: title, column and what it holds, with what is to be
     /// known of it besides.
-    fn spoken(&self, row: &MenuRow, cell: &MenuCell, listening: bool) -> String {
+    fn spoken(&self, row: &MenuRow, cell: &MenuCell, item: &Item) -> String {
         let words = self.draft.words();
+        let listening = matches!(item.role, Role::Binding { listening, .. } if listening);
         let column = words.column_title(cell.cell.column);
         let name = match &cell.chord {
             Some(chord) => self.draft.telling().spoken(chord),
+            None if item.by_whole => item.label.clone(),
             None => words.say("nothing", &[]),
+        };
+        let name = match &item.manner {
+            Some(manner) => words.say("manner-of", &[("name", &name), ("manner", manner)]),
+            None => name,
         };
         let values = [("title", &*row.title), ("column", &column), ("name", &name)];
         let told = words.say("menu-cell", &values);

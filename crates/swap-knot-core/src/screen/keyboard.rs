@@ -6,7 +6,7 @@ use super::answer::Picking;
 use super::{BoardView, ControlsScreen, Item, KeyView, Page, Role, ScreenView, Section, Spot};
 use crate::input::{Chord, Control, Input, Place};
 use crate::layout::Layout;
-use crate::sheet::{Arm, Row, SituationId};
+use crate::sheet::{Row, SituationId};
 
 impl ControlsScreen {
     pub(super) fn view_keyboard(&self, view: &mut ScreenView) {
@@ -95,7 +95,7 @@ impl ControlsScreen {
     fn short_title(&self, row: Row) -> String {
         let title = self.draft.row_title(Row::of(row.action));
         match row.arm {
-            Some(arm) => format!("{} {title}", arrow(arm)),
+            Some(arm) => format!("{} {title}", self.draft.words().arm_sign(arm)),
             None => title,
         }
     }
@@ -106,29 +106,33 @@ impl ControlsScreen {
         self.titles_on(|chord| chord.inputs().flat_map(|i| on.places_of(i)).collect())
     }
 
-    /// What has a part in chords: by situation, in their order, a line each.
+    /// What has a part in chords: what is live always, then by situation, in their order, a line each.
     pub(super) fn titles_on<K: Ord>(
         &self,
         parts: impl Fn(&Chord) -> Vec<K>,
     ) -> BTreeMap<K, Vec<String>> {
         let (sheet, words) = (self.draft.sheet(), self.draft.words());
-        let mut on: BTreeMap<K, BTreeMap<SituationId, Vec<String>>> = BTreeMap::new();
+        let mut on: BTreeMap<K, BTreeMap<Option<SituationId>, Vec<String>>> = BTreeMap::new();
         for bound in self.draft.bindings() {
             let title = self.draft.row_title(bound.cell.row);
             let own = &sheet.declared(bound.cell.row.action).situations;
             for part in parts(&bound.chord) {
                 let by_situation = on.entry(part).or_default();
-                for situation in own {
-                    let titles = by_situation.entry(*situation).or_default();
+                let always = own.is_empty().then_some(None);
+                for situation in own.iter().copied().map(Some).chain(always) {
+                    let titles = by_situation.entry(situation).or_default();
                     if !titles.contains(&title) {
                         titles.push(title.clone());
                     }
                 }
             }
         }
-        let line = |(situation, titles): (SituationId, Vec<String>)| {
-            let place = words.situation_title(sheet, situation);
+        let line = |(situation, titles): (Option<SituationId>, Vec<String>)| {
             let titles = self.listed(titles);
+            let Some(situation) = situation else {
+                return titles;
+            };
+            let place = words.situation_title(sheet, situation);
             words.say("setting-of", &[("title", &place), ("setting", &titles)])
         };
         let lines = |all: BTreeMap<_, _>| all.into_iter().map(line).collect();
@@ -195,17 +199,5 @@ impl ControlsScreen {
 
     pub(super) fn ask_for_layout(&mut self) {
         self.ask(Picking::Layouts);
-    }
-}
-
-/// A direction in one sign; it does not mirror where text runs from right to left.
-const fn arrow(arm: Arm) -> &'static str {
-    match arm {
-        Arm::Left => "←",
-        Arm::Right => "→",
-        Arm::Down => "↓",
-        Arm::Up => "↑",
-        Arm::Back => "↙",
-        Arm::Forward => "↗",
     }
 }

@@ -260,8 +260,7 @@ pub struct KeyView {
     pub item: Item,
     /// The left edge, the upper edge, the width and the height, in keys.
     pub rect: [f32; 4],
-    /// What it works by itself where the player is in the game, and the same in few letters: to be written on
-    /// it.
+    /// What it works by itself where the player is in the game, to be written on it.
     pub title: String,
     /// The same for little room: an arrow and the action for a direction of it.
     pub short: String,

@@ -16,9 +16,7 @@ impl ControlsScreen {
         }
         if self.rows.refresh(&self.draft) || self.stale {
             self.stale = false;
-            let details = std::mem::take(&mut self.view.details);
             self.view = self.make_view();
-            self.view.details = details;
             self.keep_focus();
         }
         &self.view
@@ -68,10 +66,12 @@ impl ControlsScreen {
         }
         let all = self.view.items_mut();
         all.for_each(|i| i.focused = i.spot == focus);
-        // Questions are about what is told of already.
-        if !matches!(focus, Spot::Answer(_) | Spot::Letter(_)) {
-            self.view.details = self.details(focus);
-        }
+        // A question is about what the player was on.
+        let about = match focus {
+            Spot::Answer(_) | Spot::Letter(_) => self.before,
+            other => other,
+        };
+        self.view.details = self.details(about);
     }
 
     /// What is to be known of what the player is on.
@@ -144,7 +144,7 @@ impl ControlsScreen {
         let page = Spot::Page(self.page);
         let sections = &self.view().sections;
         let items = || sections.iter().flat_map(|s| &s.rows).flat_map(|r| &r.items);
-        // Of a row with several things to do the first that can be done.
+        // The first thing that can be done, if any can.
         let first = items().find(|i| i.enabled).or(items().next());
         first.map_or(page, |i| i.spot)
     }

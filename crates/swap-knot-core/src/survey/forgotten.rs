@@ -174,16 +174,16 @@ fn waits(sheet: &Sheet, bindings: &[Bound]) -> Vec<Forgotten> {
     let action = |bound: &Bound| sheet.declared(bound.cell.row.action);
     let is_level = |bound: &&Bound| {
         let input = bound.chord.input();
-        let is_level = matches!(
+        let goes_far = matches!(
             input.shape(),
             InputShape::Pull | InputShape::Line | InputShape::Plane
         );
-        is_level && input != Input::MouseMove
+        goes_far && input != Input::MouseMove
     };
     let levels: Vec<&Bound> = bindings.iter().filter(is_level).collect();
     let waiting = levels.iter().filter(|bound| {
         let action = action(bound);
-        action.resume == Some(false) && action.shape != Shape::Press
+        !action.resumes() && action.shape != Shape::Press
     });
     let found = waiting.filter_map(|bound| {
         let own = &action(bound).situations;

@@ -7,6 +7,7 @@ use crate::input::{
     Platform, Sign, Stick,
 };
 use crate::layout::{Layout, Resolver};
+use crate::sheet::Arm;
 
 /// Which form of a name is wanted: what its place in a phrase makes of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -343,6 +344,15 @@ impl Words {
                 }
             }
         }
+    }
+
+    /// A direction of an action for little room: a sign, where the language has one.
+    pub(crate) fn arm_sign(&self, arm: Arm) -> String {
+        let id = match arm {
+            Arm::Forward | Arm::Back => format!("arm-{arm}"),
+            _ => format!("direction-{arm}"),
+        };
+        self.in_form(&id, Saying::written(Form::Short))
     }
 
     /// Something pushed or turned in a direction.

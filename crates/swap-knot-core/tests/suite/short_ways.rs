@@ -63,7 +63,7 @@ const OTHER: &str = r#"
     situation = "deck"
     shape = "plane"
     bind = ["pad:stick-left", "pad:stick-right"]
-    feel.gamepad = { dead-zone = { form = "axis", inner = 0.45 }, invert = ["y"] }
+    feel.gamepad = { dead-zone = { form = "axis", inner = 0.2 }, invert = ["y"] }
     feel.keyboard = { ramp-up = 0.1, ramp-down = 0.05, sensitivity = 0.5 }
     up = { bind = "KeyW" }
     down = { bind = "KeyS" }

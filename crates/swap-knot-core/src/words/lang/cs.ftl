@@ -791,3 +791,5 @@ manner-double-tap = dvakrát
 manner-release = při puštění
 manner-together = současně
 manner-toggle = zapnout/vypnout
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

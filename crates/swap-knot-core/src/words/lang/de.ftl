@@ -852,3 +852,5 @@ manner-double-tap = doppelt antippen
 manner-release = beim Loslassen
 manner-together = gleichzeitig
 manner-toggle = an/aus
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

@@ -727,3 +727,5 @@ manner-double-tap = double tap
 manner-release = on release
 manner-together = press together
 manner-toggle = on/off
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

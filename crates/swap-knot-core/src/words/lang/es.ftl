@@ -780,3 +780,5 @@ manner-double-tap = dos veces
 manner-release = al soltar
 manner-together = a la vez
 manner-toggle = alternar
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

@@ -745,3 +745,5 @@ manner-double-tap = double appui
 manner-release = au relâchement
 manner-together = ensemble
 manner-toggle = marche/arrêt
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

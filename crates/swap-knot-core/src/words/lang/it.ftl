@@ -779,3 +779,5 @@ manner-double-tap = pressione doppia
 manner-release = al rilascio
 manner-together = insieme
 manner-toggle = attiva/disattiva
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

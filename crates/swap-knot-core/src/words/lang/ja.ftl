@@ -818,3 +818,5 @@ manner-double-tap = 2回押し
 manner-release = 離したとき
 manner-together = 同時押し
 manner-toggle = オン/オフ
+manner-triple-tap = 3×
+manner-of = { $name }（{ $manner }）

@@ -851,3 +851,5 @@ manner-double-tap = 두 번 누르기
 manner-release = 놓을 때
 manner-together = 동시에 누르기
 manner-toggle = 켜기/끄기
+manner-triple-tap = 3×
+manner-of = { $name }({ $manner })

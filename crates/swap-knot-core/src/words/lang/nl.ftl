@@ -739,3 +739,5 @@ manner-double-tap = dubbeltikken
 manner-release = bij loslaten
 manner-together = tegelijk
 manner-toggle = aan/uit
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

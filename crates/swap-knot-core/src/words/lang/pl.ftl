@@ -829,3 +829,5 @@ manner-double-tap = dwa razy
 manner-release = po puszczeniu
 manner-together = jednocześnie
 manner-toggle = włącz/wyłącz
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

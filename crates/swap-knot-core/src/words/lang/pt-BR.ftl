@@ -800,3 +800,5 @@ manner-double-tap = toque duplo
 manner-release = ao soltar
 manner-together = ao mesmo tempo
 manner-toggle = liga/desliga
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

@@ -1019,3 +1019,5 @@ manner-double-tap = дважды
 manner-release = отпустить
 manner-together = вместе
 manner-toggle = вкл./выкл.
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

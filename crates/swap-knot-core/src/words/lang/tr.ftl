@@ -845,3 +845,5 @@ manner-double-tap = iki kez bas
 manner-release = bırakınca
 manner-together = birlikte bas
 manner-toggle = aç/kapat
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

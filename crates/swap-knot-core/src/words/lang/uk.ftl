@@ -1023,3 +1023,5 @@ manner-double-tap = двічі
 manner-release = відпустити
 manner-together = разом
 manner-toggle = увімк./вимк.
+manner-triple-tap = 3×
+manner-of = { $name } ({ $manner })

@@ -685,3 +685,5 @@ manner-double-tap = 双击
 manner-release = 松开时
 manner-together = 同时按下
 manner-toggle = 开/关
+manner-triple-tap = 3×
+manner-of = { $name }（{ $manner }）

@@ -685,3 +685,5 @@ manner-double-tap = 雙擊
 manner-release = 放開時
 manner-together = 同時按下
 manner-toggle = 開/關
+manner-triple-tap = 3×
+manner-of = { $name }（{ $manner }）

@@ -304,6 +304,29 @@ fn what_is_in_hand_comes_first_and_details_tell_of_it() {
         Some("on/off")
     );
     assert_eq!(player.item("cell cast-off gamepad-1").manner, None);
+    // A screen reader hears both; a stick follows, also where keys of its action toggle.
+    assert_eq!(
+        coil.spoken,
+        "Coil the rope, Keyboard and mouse, 2: left mouse button (hold)"
+    );
+    let up = player.item("cell walk.up gamepad-1").spoken;
+    assert_eq!(up, "Walk to the bow, Gamepad: works with the left stick");
+    let sheet = "game = \"x\"\n[situations.deck]\n[actions.haul]\nshape = \"pull\"\ntoggle = true\nbind = [\"KeyH\", \"pad:trigger-left\"]";
+    let mut own = Player::of(swap_knot::Sheet::from_toml(sheet).unwrap());
+    let manner = |player: &mut Player, at: &str| player.item(&format!("cell haul {at}")).manner;
+    assert_eq!(manner(&mut own, "keyboard-1").as_deref(), Some("on/off"));
+    assert_eq!(manner(&mut own, "gamepad-1"), None);
+    // What is live always stands on the board as well.
+    own.pad(PadButton::ShoulderLeft);
+    while own.view().board.is_none() {
+        own.pad(PadButton::ShoulderRight);
+    }
+    let board = own.view().board.unwrap();
+    let key = board.keys.iter().find(|k| k.item.id == "key KeyH").unwrap();
+    assert_eq!(
+        (&*key.title, &*key.short, &*key.does),
+        ("Haul", "Haul", &["Haul".to_owned()][..])
+    );
     player.click("cell coil-rope keyboard-1");
     player.key(Place::KeyF);
     assert_eq!(player.dialog(), "“Lantern” already uses F.");

@@ -20,11 +20,15 @@ pub(crate) struct Player {
 
 impl Player {
     pub(crate) fn new() -> Player {
-        let sheet = Sheet::from_toml(SHEET).unwrap();
+        Player::of(Sheet::from_toml(SHEET).unwrap())
+    }
+
+    /// In another game.
+    pub(crate) fn of(sheet: Sheet) -> Player {
         let mut controls = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
-        controls
-            .seat_mut()
-            .enter(sheet.find_situation("deck").unwrap());
+        if let Some(deck) = sheet.find_situation("deck") {
+            controls.seat_mut().enter(deck);
+        }
         let mut player = Player {
             sheet,
             controls,
