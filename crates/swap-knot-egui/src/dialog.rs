@@ -56,7 +56,7 @@ pub(crate) fn draw(
                 node.set_live(egui::accesskit::Live::Assertive);
             });
             if let Some(message) = message {
-                told(pen, ui, message);
+                told(pen, ui, message, size::TEXT);
             }
             for text in &shown.text {
                 let text = RichText::new(text).size(size::TEXT).color(look.text);

@@ -35,6 +35,7 @@ mod pen;
 mod player;
 mod point;
 mod prompt;
+mod rows;
 mod skin;
 mod touch;
 mod wants;

@@ -12,9 +12,6 @@ use swap_knot::{Layout, Words};
 use crate::look::{Look, size};
 use crate::{GlyphTextures, prompt};
 
-/// What stands on a cell that is free.
-const FREE: &str = "+";
-
 /// What a screen reader asks for.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(crate) enum Act {
@@ -34,8 +31,8 @@ pub(crate) struct Pen<'a> {
     pub(crate) targets: Vec<Target>,
     pub(crate) acts: Vec<Act>,
     pub(crate) hover: Option<Spot>,
-    /// Where the ring goes, and how round what it is around is: it is drawn last.
-    pub(crate) ring: Option<(Rect, f32)>,
+    /// What the ring goes around: it is drawn last.
+    pub(crate) ring: Option<Rect>,
     /// What is told more of: what the player went to or pointed at last.
     pub(crate) told: Option<Spot>,
     /// Whether the player moved, so that the list has to follow.
@@ -43,7 +40,7 @@ pub(crate) struct Pen<'a> {
 }
 
 /// How round items are.
-const ROUND: f32 = 6.0;
+pub(crate) const ROUND: f32 = 6.0;
 
 impl Pen<'_> {
     /// How wide an item wants to be.
@@ -181,9 +178,16 @@ impl Pen<'_> {
                 ..
             }
         );
-        let is_cell = matches!(item.spot, Spot::Cell(_));
-        // What is free or worked by something else is there, and no more than that.
-        let is_quiet = is_cell && (item.by_whole || item.label == FREE);
+        // What is free beyond what is bound, or worked by something else, is there, and no more than that.
+        let is_beyond = matches!(item.spot, Spot::Cell(cell) if cell.column.number() > 1);
+        let is_unbound = matches!(
+            item.role,
+            Role::Binding {
+                chord: None,
+                listening: false
+            }
+        );
+        let is_quiet = item.by_whole || is_beyond && is_unbound && !item.conflict;
         let is_main = item.spot == Spot::Tool(Tool::Apply);
         let fill = match item.enabled {
             _ if listens => look.here,
@@ -203,15 +207,16 @@ impl Pen<'_> {
             .rect(rect, ROUND, fill, edge, StrokeKind::Inside);
         if item.changed && !item.conflict {
             let bar = Rect::from_min_size(rect.min, vec2(4.0, rect.height()));
+            let round = ROUND as u8;
             let left = CornerRadius {
-                nw: 6,
-                sw: 6,
+                nw: round,
+                sw: round,
                 ..CornerRadius::ZERO
             };
             ui.painter().rect_filled(bar, left, look.changed);
         }
         if item.focused {
-            self.ring = Some((rect, ROUND));
+            self.ring = Some(rect);
         }
         let color = match item.enabled {
             true if is_main && !hovered => look.ground,
@@ -443,8 +448,9 @@ pub(crate) fn fitting(
     for &(points, rows) in sizes {
         for text in texts {
             let galley = lay_out(text, points, rows);
-            let breaks = |word: &str| rows > 1 && lay_out(word, points, 2).rows.len() > 1;
-            if !galley.elided && !text.split_whitespace().any(breaks) {
+            let breaks = |word: &str| lay_out(word, points, 2).rows.len() > 1;
+            let is_whole = || rows == 1 || !text.split_whitespace().any(breaks);
+            if !galley.elided && is_whole() {
                 return galley;
             }
             last = Some(galley);

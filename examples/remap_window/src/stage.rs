@@ -288,18 +288,20 @@ impl Pen {
         (self.all.width() / WIDE).min(self.all.height() / HIGH)
     }
 
-    fn rect(&self, [x, y, w, h]: [f32; 4], round: f32, color: u32) {
-        let rect = Rect::from_two_pos(self.at([x, y]), self.at([x + w, y + h]));
-        self.painter
-            .rect_filled(rect, round * self.scale(), rgb(color));
+    fn area(&self, [x, y, w, h]: [f32; 4]) -> Rect {
+        Rect::from_two_pos(self.at([x, y]), self.at([x + w, y + h]))
     }
 
-    fn frame(&self, [x, y, w, h]: [f32; 4], round: f32, color: u32) {
-        let rect = Rect::from_two_pos(self.at([x, y]), self.at([x + w, y + h]));
+    fn rect(&self, area: [f32; 4], round: f32, color: u32) {
+        let (rect, round) = (self.area(area), round * self.scale());
+        self.painter.rect_filled(rect, round, rgb(color));
+    }
+
+    fn frame(&self, area: [f32; 4], round: f32, color: u32) {
+        let (rect, round) = (self.area(area), round * self.scale());
         let stroke = Stroke::new(3.0 * self.scale(), rgb(color));
         let kind = eframe::egui::StrokeKind::Inside;
-        self.painter
-            .rect_stroke(rect, round * self.scale(), stroke, kind);
+        self.painter.rect_stroke(rect, round, stroke, kind);
     }
 
     fn circle(&self, at: [f32; 2], radius: f32, color: u32) {

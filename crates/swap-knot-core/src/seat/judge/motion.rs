@@ -80,6 +80,9 @@ impl State {
         let mut longest = Longest::NONE;
         for &index in wires {
             let wire = &wiring.wires[usize::from(index)];
+            if longest.hides(wire) && !tells {
+                break;
+            }
             match self.lack_beside(wiring, index, wire, longest) {
                 None => {
                     longest = longest.or(index, wire);
