@@ -2,6 +2,7 @@
 
 use egui::{Align, Color32, Frame, Margin, Rect, RichText, Stroke, StrokeKind, Ui, pos2, vec2};
 use swap_knot::screen::{Item, Live, Role, RowView, ScreenView, Section};
+use swap_knot::sheet::Arm;
 
 use crate::look::size;
 use crate::pen::{LIVE, Pen, ROUND};
@@ -14,17 +15,29 @@ const WIDEST: f32 = 200.0;
 const FREE: f32 = 32.0;
 /// How wide a title is at least and at most, where the row stands in one line.
 const TITLE: [f32; 2] = [140.0, 250.0];
+/// How far the directions of an action stand in below it, behind a bracket and an arrow.
+const INDENT: f32 = 34.0;
+
 /// How wide titles are with so much room: as wide as the longest, if that is not too much.
 fn title_width(pen: &Pen<'_>, ui: &Ui, view: &ScreenView) -> f32 {
     let rows = view.sections.iter().flat_map(|s| &s.rows);
-    let widths = rows.map(|row| pen.measure(ui, &title_of(row), size::TEXT));
+    let widths = rows.map(|row| pen.measure(ui, &title_of(row), size::TEXT) + indent(row));
     let most = (ui.available_width() * 0.3).clamp(TITLE[0], TITLE[1]);
     widths.fold(TITLE[0], f32::max).ceil().min(most)
 }
 
+/// What a row is called: below its action, a direction needs no more than what is its own.
 fn title_of(row: &RowView) -> String {
-    let must = if row.essential { " *" } else { "" };
-    format!("{}{must}", row.title)
+    match (row.arm, row.essential) {
+        (Some(_), _) => row.short.clone(),
+        (None, true) => format!("{} *", row.title),
+        (None, false) => row.title.clone(),
+    }
+}
+
+/// How far the title of a row stands in.
+fn indent(row: &RowView) -> f32 {
+    row.arm.map_or(0.0, |_| INDENT)
 }
 
 /// How wide the cells in each place of a row are; none where they do not fit beside the title.
@@ -116,7 +129,16 @@ fn draw_section(
     if let Some(text) = &section.text {
         ui.add(quiet(pen, text));
     }
-    for row in &section.rows {
+    for (n, row) in section.rows.iter().enumerate() {
+        if let (Some(arm), false) = (row.arm, view.columns.is_empty()) {
+            let next = section.rows.get(n + 1);
+            bracket(
+                pen,
+                ui,
+                arm,
+                widths.is_some() && next.is_some_and(|r| r.arm.is_some()),
+            );
+        }
         match (widths, view.columns.is_empty()) {
             (Some((title, widths)), false) => binding_row(pen, ui, row, title, widths),
             (None, false) => stacked_row(pen, ui, view, row),
@@ -194,14 +216,45 @@ fn row_title(pen: &Pen<'_>, ui: &mut Ui, row: &RowView, room: egui::Vec2) {
     let centred = egui::Layout::left_to_right(Align::Center);
     ui.allocate_ui_with_layout(room, centred, |ui| {
         ui.set_width(room.x);
+        ui.add_space(indent(row));
         ui.add(title(pen, row));
     });
+}
+
+/// What ties a direction to the action above it, and an arrow for the direction.
+fn bracket(pen: &Pen<'_>, ui: &Ui, arm: Arm, goes_on: bool) {
+    let height = size::ITEM + ui.spacing().item_spacing.y;
+    let top = ui.cursor().min - vec2(0.0, ui.spacing().item_spacing.y / 2.0);
+    let (x, middle) = (top.x + 5.0, top.y + height / 2.0);
+    let line = Stroke::new(pen.look.line, pen.look.edge);
+    let to = if goes_on { top.y + height } else { middle };
+    ui.painter().vline(x, top.y..=to, line);
+    ui.painter().hline(x..=x + 5.0, middle, line);
+    let way = match arm {
+        Arm::Left => vec2(-1.0, 0.0),
+        Arm::Right => vec2(1.0, 0.0),
+        Arm::Down => vec2(0.0, 1.0),
+        Arm::Up => vec2(0.0, -1.0),
+        // Its title says it: a picture has no third axis.
+        Arm::Back | Arm::Forward => return,
+    };
+    let at = pos2(x + 17.0, middle);
+    let points = vec![
+        at + way * 5.0,
+        at + way.rot90() * 5.0 - way * 4.0,
+        at - way.rot90() * 5.0 - way * 4.0,
+    ];
+    let arrow = egui::Shape::convex_polygon(points, pen.look.quiet, Stroke::NONE);
+    ui.painter().add(arrow);
 }
 
 /// Title above, and below it the cells of each kind of device.
 fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, row: &RowView) {
     ui.add_space(size::GAP);
-    ui.add(title(pen, row));
+    ui.horizontal(|ui| {
+        ui.add_space(indent(row));
+        ui.add(title(pen, row));
+    });
     let mut from = 0;
     let room = ui.available_width();
     for column in &view.columns {

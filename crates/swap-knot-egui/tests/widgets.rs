@@ -400,10 +400,15 @@ fn all_that_is_read_or_heard_goes_through_the_words() {
     player.click("answer 2");
     look(&mut player);
     for tool in ["reset", "presets", "search"] {
+        if tool != "search" {
+            player.click("tool more");
+            look(&mut player);
+        }
         player.click(&format!("tool {tool}"));
         look(&mut player);
         player.key(Place::Escape);
     }
+    player.click("tool more");
     player.click("tool find");
     player.key(Place::KeyE);
     look(&mut player);

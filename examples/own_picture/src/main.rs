@@ -182,7 +182,11 @@ fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<
         y = to.text(10, y, &section.title, true);
         for row in &section.rows {
             let lit = if row.lit { "● " } else { "" };
-            to.text(20, y, &format!("{lit}{}", row.title), row.lit);
+            let (x, title) = match row.arm {
+                Some(_) => (36, &row.short),
+                None => (20, &row.title),
+            };
+            to.text(x, y, &format!("{lit}{title}"), row.lit);
             let shown = list..foot - LINE;
             line(to, [TITLE, y], row.items.iter(), places, shown.contains(&y));
             focus = focus.or(row.items.iter().any(|i| i.focused).then_some(y));

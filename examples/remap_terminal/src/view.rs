@@ -6,6 +6,7 @@ use ratatui::style::{Style, Stylize as _};
 use ratatui::text::{Line, Span};
 use ratatui::widgets::{Block, Clear, Paragraph, Wrap};
 use swap_knot::screen::{Dialog, Item, Live, Role, RowView, ScreenView};
+use swap_knot::sheet::Arm;
 
 /// How wide a title is, and a binding at most, in characters.
 const TITLE: usize = 24;
@@ -195,9 +196,12 @@ fn widths(view: &ScreenView) -> Vec<usize> {
 }
 
 fn row_line(row: &RowView, widths: &[usize], from: usize) -> Line<'static> {
-    let must = if row.essential { " *" } else { "" };
     let sign = if row.lit { "● " } else { "" };
-    let title: String = format!("{sign}{}{must}", row.title);
+    let title = match (row.arm, row.essential) {
+        (Some(arm), _) => format!(" {} {}", arrow(arm), row.short),
+        (None, true) => format!("{sign}{} *", row.title),
+        (None, false) => format!("{sign}{}", row.title),
+    };
     let mut line = Line::from(format!("{title:<TITLE$} "));
     let mut place = from;
     for item in (row.items.iter()).filter(|i| usize::from(i.place) >= from) {
@@ -217,6 +221,17 @@ fn row_line(row: &RowView, widths: &[usize], from: usize) -> Line<'static> {
     }
     line.push_span(Span::raw(row.text.clone().unwrap_or_default()).dim());
     line
+}
+
+/// The sign of a direction.
+const fn arrow(arm: Arm) -> &'static str {
+    match arm {
+        Arm::Left => "◀",
+        Arm::Right => "▶",
+        Arm::Down => "▼",
+        Arm::Up => "▲",
+        Arm::Back | Arm::Forward => "·",
+    }
 }
 
 /// What was refused, what works the screen, conflicts and what is not applied yet.

@@ -23,8 +23,8 @@ const TURNED_FAR: f32 = 90.0;
 #[derive(Clone, Debug)]
 #[non_exhaustive]
 pub struct ListenerOptions {
-    /// Only inputs for these columns are taken; `None` takes any.
-    pub columns: Option<ColumnKind>,
+    /// Only inputs for these columns are taken, each chord for one of them; none takes any.
+    pub columns: Vec<ColumnKind>,
     /// Whether mouse motion and whole sticks are meant rather than single directions.
     pub planes: bool,
     /// Inputs that end the listening without a result when they are tapped. Held for a second, such
@@ -43,7 +43,7 @@ impl Default for ListenerOptions {
     /// controllers cancel, nothing reserved, ten seconds.
     fn default() -> Self {
         ListenerOptions {
-            columns: None,
+            columns: Vec::new(),
             planes: false,
             cancel: cancels(),
             reserved: Vec::new(),
@@ -319,11 +319,16 @@ impl Listener {
         if let Some((part, _)) = reserved {
             return Heard::Refused(RefusedInput::Reserved(part));
         }
-        if let Some(kind) = self.options.columns {
-            let other = |i: &Input| ColumnKind::of(i.device_kind()) != kind;
-            if let Some(part) = chord.inputs().find(other) {
-                return Heard::Refused(RefusedInput::OtherColumn(part, kind));
-            }
+        let other = |kind| {
+            let mut all = chord.inputs();
+            all.find(|i| ColumnKind::of(i.device_kind()) != kind)
+        };
+        let mut columns = self.options.columns.iter();
+        if let Some(&kind) = columns.clone().next()
+            && let Some(part) = other(kind)
+            && columns.all(|kind| other(*kind).is_some())
+        {
+            return Heard::Refused(RefusedInput::OtherColumn(part, kind));
         }
         self.cancelling = None;
         Heard::Chord(chord)
@@ -349,10 +354,10 @@ fn can_wait(input: Input) -> bool {
 }
 
 impl ListenerOptions {
-    /// Takes inputs for these columns only.
+    /// Takes inputs for these columns, and others only as far as they are asked for too.
     #[must_use]
     pub fn for_columns(mut self, kind: ColumnKind) -> Self {
-        self.columns = Some(kind);
+        self.columns.push(kind);
         self
     }
 

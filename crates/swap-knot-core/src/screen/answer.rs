@@ -16,6 +16,8 @@ const MOST_LINES: usize = 6;
 /// What is asked.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Picking {
+    /// What is rarely wanted.
+    More,
     /// What becomes of unsaved changes.
     Leaving,
     /// How much goes back to the game's own.
@@ -58,6 +60,12 @@ impl ControlsScreen {
                 dialog.text = self.draft.summary();
                 let ids = ["menu-leave-apply", "menu-leave-discard", "menu-stay"];
                 self.buttons(&ids)
+            }
+            Picking::More => {
+                dialog.title = self.text("menu-more");
+                let mut all = self.view_more();
+                all.push(self.button(0, self.text("menu-cancel-button")));
+                all
             }
             Picking::Resets(levels) => {
                 dialog.title = self.text("reset-title");
@@ -284,6 +292,8 @@ impl ControlsScreen {
     fn picked(&mut self, what: Picking, n: usize) {
         self.calm();
         match what {
+            // Its tools are tools; the one answer is the way out.
+            Picking::More => {}
             Picking::Leaving => match n {
                 0 => self.apply(true),
                 1 => {

@@ -118,26 +118,15 @@ fn shorten(cells: &mut Vec<MenuCell>) {
 
 impl ControlsScreen {
     pub(super) fn view_bindings(&self, view: &mut ScreenView) {
-        let own = vec![
+        view.tools = vec![
             self.search_field(),
-            self.tool(Tool::Find, "menu-find", true),
-            self.tool(
-                Tool::OpenFirst,
-                if self.filter.open_first {
-                    "menu-in-order"
-                } else {
-                    "menu-open-first"
-                },
-                true,
-            ),
-            self.tool(
-                Tool::ShowAll,
-                "menu-show-all",
-                self.filter != Filter::default(),
-            ),
-            self.tool(Tool::Presets, "menu-presets", true),
+            self.tool(Tool::More, "menu-more", true),
         ];
-        view.tools = self.common_tools(own);
+        if self.filter != Filter::default() {
+            view.tools
+                .push(self.tool(Tool::ShowAll, "menu-show-all", true));
+        }
+        view.tools.extend(self.tools_at_end());
         let title = |kind: &ColumnKind| self.draft.tell(kind);
         view.columns = (self.rows.kinds.iter())
             .map(|(kind, span)| ColumnView {
@@ -171,6 +160,21 @@ impl ControlsScreen {
                 ..Section::default()
             });
         }
+    }
+
+    /// What is rarely wanted, for a list of its own: the first page is calm.
+    pub(super) fn view_more(&self) -> Vec<Item> {
+        let order = match self.filter.open_first {
+            true => "menu-in-order",
+            false => "menu-open-first",
+        };
+        let can_reset = self.draft.can_reset();
+        vec![
+            self.tool(Tool::Find, "menu-find", true),
+            self.tool(Tool::OpenFirst, order, true),
+            self.tool(Tool::Presets, "menu-presets", true),
+            self.tool(Tool::Reset, "reset-more", can_reset),
+        ]
     }
 
     fn search_field(&self) -> Item {
@@ -209,18 +213,24 @@ impl ControlsScreen {
         sections
     }
 
-    /// Conflicts first, then what is not bound at all, then the rest.
+    /// Conflicts first, then what the device in hand does not work at all, then the rest.
     fn open_first<'a>(&self, rows: impl Iterator<Item = &'a MenuRow>) -> Vec<Section> {
-        let titles = ["section-conflicts", "section-unbound", "section-rest"];
-        let mut sections = titles.map(|id| Section {
-            title: self.text(id),
+        let (telling, hand) = (self.draft.telling(), ColumnKind::of(self.hand()));
+        let column = telling.tell(&hand);
+        let titles = [
+            telling.say("section-conflicts", &[]),
+            telling.say("section-unreachable", &[("column", &column)]),
+            telling.say("section-rest", &[]),
+        ];
+        let mut sections = titles.map(|title| Section {
+            title,
             ..Section::default()
         });
         for row in rows {
             let wrong = |c: &MenuCell| c.conflict || c.not_in_force.is_some();
             let at = match row.cells.iter().any(wrong) {
                 true => 0,
-                false if row.cells.iter().all(|c| c.chord.is_none()) => 1,
+                false if !self.is_worked_with(row, hand) => 1,
                 false => 2,
             };
             sections[at].rows.push(self.view_row(row));
@@ -231,9 +241,25 @@ impl ControlsScreen {
             .collect()
     }
 
+    /// Whether anything of such devices works a row: an input of its own, the whole of its action, or its
+    /// directions. What they never could work is not missed.
+    fn is_worked_with(&self, row: &MenuRow, kind: ColumnKind) -> bool {
+        let mut own = row.cells.iter().filter(|c| c.cell.column.kind() == kind);
+        let first = own.clone().next();
+        own.any(|c| c.chord.is_some())
+            || first.is_none_or(|c| !c.can_bind || self.instead(c).is_some())
+    }
+
     fn view_row(&self, row: &MenuRow) -> RowView {
+        let whole = self.draft.row_title(Row::of(row.row.action));
+        let short = row.title.strip_prefix(&whole).map(str::trim_start);
+        // What is a word of its own behind the title of the whole: "Walk" and "Walk to the bow".
+        let short =
+            short.filter(|rest| row.title[whole.len()..].starts_with(' ') && !rest.is_empty());
         RowView {
             title: row.title.clone(),
+            arm: row.row.arm.filter(|_| self.has_head(row)),
+            short: short.unwrap_or(&row.title).to_owned(),
             essential: row.essential,
             items: row.cells.iter().map(|c| self.view_cell(row, c)).collect(),
             ..RowView::default()
@@ -249,7 +275,7 @@ impl ControlsScreen {
             (None, _) if cell.cell.column.number() > 1 && cell.can_bind => "+".to_owned(),
             (None, _) => "—".to_owned(),
         };
-        let whole = self.whole_of(cell).filter(|_| !listens);
+        let whole = self.instead(cell).filter(|_| !listens);
         let is_by_whole = whole.is_some();
         let label = whole.unwrap_or(label);
         let role = Role::Binding {
@@ -275,17 +301,37 @@ impl ControlsScreen {
         item
     }
 
-    /// What works a direction that has no binding of its own: the stick that works all of them.
-    fn whole_of(&self, cell: &MenuCell) -> Option<String> {
+    /// Whether the whole of the action has a row, so that a direction of it stands below that.
+    fn has_head(&self, row: &MenuRow) -> bool {
+        let whole = Row::of(row.row.action);
+        row.row.arm.is_some() && self.rows.rows.iter().any(|r| r.row == whole)
+    }
+
+    /// What works a row on devices on which it has no binding of its own: the stick that works all directions,
+    /// or the four keys of the directions.
+    fn instead(&self, cell: &MenuCell) -> Option<String> {
         let at = cell.cell;
         let is_free = cell.chord.is_none() && cell.not_in_force.is_none();
-        if !is_free || at.row.arm.is_none() || at.column.number() > 1 {
+        if !is_free || at.column.number() > 1 {
             return None;
         }
-        let whole = |n| Row::of(at.row.action).cell(Column::new(at.column.kind(), n));
-        let mut cells = (1..=Column::LAST).map(whole);
-        let chord = cells.find_map(|cell| self.draft.chord_in(cell))?;
-        Some(self.draft.telling().about("row-by-whole", &[], chord))
+        let first = |row: Row| {
+            let cells = (1..=Column::LAST).map(|n| row.cell(Column::new(at.column.kind(), n)));
+            cells.clone().find_map(|cell| self.draft.chord_in(cell))
+        };
+        let telling = self.draft.telling();
+        match at.row.arm {
+            Some(_) => {
+                let chord = first(Row::of(at.row.action))?;
+                Some(telling.about("row-by-whole", &[], chord))
+            }
+            None => {
+                let arms = self.draft.sheet().rows_of(at.row.action);
+                let arms = arms.filter(|row| row.arm.is_some());
+                let names = telling.list(arms.filter_map(first).map(|c| telling.short(c)))?;
+                Some(telling.say("row-by-whole", &[("at", &names), ("with", &names)]))
+            }
+        }
     }
 
     /// How a binding is worked, where that is more than a press: in a word or two.
@@ -318,8 +364,11 @@ impl ControlsScreen {
         else {
             return Details::default();
         };
-        let mut text: Vec<String> = self.manner_of(own).into_iter().collect();
         let telling = self.draft.telling();
+        let about = telling
+            .words()
+            .about_action(telling.sheet(), cell.row.action);
+        let mut text: Vec<String> = about.into_iter().chain(self.manner_of(own)).collect();
         if let Some(chord) = &own.chord {
             text.push(match own.origin {
                 Origin::Default => self.text("details-default"),
@@ -355,7 +404,7 @@ impl ControlsScreen {
             name: own
                 .name
                 .clone()
-                .or_else(|| self.whole_of(own))
+                .or_else(|| self.instead(own))
                 .unwrap_or_default(),
             chord: own.chord.clone(),
             text,

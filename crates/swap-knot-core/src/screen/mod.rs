@@ -617,7 +617,11 @@ impl ControlsScreen {
 
     fn work_tool(&mut self, tool: Tool) {
         self.message = None;
+        if matches!(self.busy, Busy::Picking(Picking::More)) {
+            self.calm();
+        }
         match tool {
+            Tool::More => self.ask(Picking::More),
             Tool::Apply if self.draft.is_changed() => self.apply(false),
             Tool::Undo => drop(self.draft.undo()),
             Tool::Redo => drop(self.draft.redo()),
@@ -630,7 +634,11 @@ impl ControlsScreen {
                 self.begin(Busy::Finding(listener));
             }
             Tool::OpenFirst => self.filter.open_first = !self.filter.open_first,
-            Tool::ShowAll => self.filter = Filter::default(),
+            Tool::ShowAll => {
+                self.filter = Filter::default();
+                let first = self.first_spot();
+                self.focus_on(first);
+            }
             Tool::Leave => self.ask_to_leave(),
             Tool::Apply => {}
         }

@@ -43,6 +43,8 @@ spelled! {
         Reset = "reset",
         /// The game's presets, and one made for the other hand.
         Presets = "presets",
+        /// Shows what is rarely wanted: the tools that follow here, and how to go back to the game's own.
+        More = "more",
         /// Searches by title.
         Search = "search",
         /// Searches by input: what is on this key?

@@ -4,6 +4,7 @@ use std::time::Duration;
 
 use super::Spot;
 use crate::input::{Chord, Input, TouchName};
+use crate::sheet::Arm;
 
 /// All that a skin draws and a screen reader reads, in the player's language.
 ///
@@ -74,6 +75,11 @@ pub struct Section {
 pub struct RowView {
     /// What it is about.
     pub title: String,
+    /// For a direction of the action in the row before: which. All rows of one action are to be seen as one
+    /// block.
+    pub arm: Option<Arm>,
+    /// The title for where it is clear whose direction it is: "to the bow" below "Walk".
+    pub short: String,
     /// Whether it always keeps a binding.
     pub essential: bool,
     /// What can be focused in it, from left to right.
@@ -100,7 +106,8 @@ pub struct Item {
     pub short: String,
     /// How it is worked where that is more than a press: "hold". Nothing on what is no binding.
     pub manner: Option<String>,
-    /// Whether it holds nothing because the whole of its action works it, which its label says.
+    /// Whether it holds nothing because the whole of its action works it, or its directions, which its
+    /// label says.
     pub by_whole: bool,
     /// What a screen reader says for it.
     pub spoken: String,

@@ -175,17 +175,23 @@ impl ControlsScreen {
 
     /// The buttons that every page has, after those of its own.
     pub(super) fn common_tools(&self, own: Vec<Item>) -> Vec<Item> {
+        let mut tools = own;
+        let can_reset = self.draft.can_reset();
+        tools.push(self.tool(Tool::Reset, "reset-more", can_reset));
+        tools.extend(self.tools_at_end());
+        tools
+    }
+
+    /// What is done with all that was changed.
+    pub(super) fn tools_at_end(&self) -> [Item; 4] {
         let draft = &self.draft;
         let tool = |tool, id, enabled| self.tool(tool, id, enabled);
-        let mut tools = own;
-        tools.extend([
-            tool(Tool::Reset, "reset-more", draft.can_reset()),
+        [
             tool(Tool::Undo, "menu-undo", draft.can_undo()),
             tool(Tool::Redo, "menu-redo", draft.can_redo()),
             tool(Tool::Apply, "menu-apply", draft.is_changed()),
             tool(Tool::Leave, "menu-done", true),
-        ]);
-        tools
+        ]
     }
 
     pub(super) fn tool(&self, tool: Tool, id: &str, enabled: bool) -> Item {

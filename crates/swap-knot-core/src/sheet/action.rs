@@ -27,6 +27,8 @@ pub struct Action {
     pub name: String,
     /// What the player reads.
     pub title: String,
+    /// A line about what it is for, for the player.
+    pub about: Option<String>,
     /// What value it carries.
     pub shape: Shape,
     /// The situations in which it is live; none means always.
@@ -75,6 +77,7 @@ impl Action {
         static UNKNOWN: LazyLock<Action> = LazyLock::new(|| Action {
             name: "?".to_owned(),
             title: "?".to_owned(),
+            about: None,
             shape: Shape::Press,
             situations: Vec::new(),
             group: GroupId::new(u16::MAX, Stamp::default()),

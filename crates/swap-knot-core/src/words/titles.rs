@@ -1,7 +1,7 @@
 //! The game's own titles: what its Fluent files say for them, or what its sheet does.
 
 use super::Words;
-use crate::sheet::{Group, GroupId, Preset, Row, Sheet, SituationId, TitledRow, titled};
+use crate::sheet::{ActionId, Group, GroupId, Preset, Row, Sheet, SituationId, TitledRow, titled};
 use crate::text::nearest;
 
 /// What the messages begin with that hold titles of what a sheet declares.
@@ -17,6 +17,11 @@ fn situation_of(sheet: &Sheet, group: &Group) -> Option<SituationId> {
     let situation = sheet.find_situation(&group.name)?;
     let same = sheet.declared_situation(situation).title == group.title;
     same.then_some(situation)
+}
+
+/// The message with the line about an action.
+fn about_id(action: &str) -> String {
+    format!("action-{action}-about")
 }
 
 /// A title that the game has for its players, and the message that translates it.
@@ -63,6 +68,9 @@ impl GameTitle {
         }
         for (_, action) in sheet.actions().filter(|(_, action)| !action.off) {
             add(format!("action-{}", action.name), &action.title, false);
+            if let Some(about) = &action.about {
+                add(about_id(&action.name), about, false);
+            }
             for &arm in action.arms() {
                 let id = format!("action-{}-{arm}", action.name);
                 add(
@@ -144,6 +152,15 @@ impl Words {
                 self.fill("arm", &[("title", &title), ("direction", &direction)])
             }
         }
+    }
+
+    /// What the player reads about what an action is for: the message `action-walk-about`, or what the
+    /// sheet says, where it says something.
+    pub fn about_action(&self, sheet: &Sheet, id: ActionId) -> Option<String> {
+        let action = sheet.declared(id);
+        let about = action.about.as_ref()?;
+        let own = self.own(&about_id(&action.name));
+        Some(own.unwrap_or_else(|| self.untranslated(about)))
     }
 
     /// What the player reads for a heading: the message `group-NAME`. One that the sheet took from a

@@ -142,6 +142,8 @@ fn rows_are_searched_by_title_and_by_key() {
     window.click("tool show-all");
     window.wait_until("rows", "32");
     // W walks to the bow, opens the throttle and hoists.
+    window.click("tool more");
+    window.wait_until("dialog", "More…");
     window.click("tool find");
     window.wait_until("dialog", "Press a key or button to find what uses it");
     window.press(KEY_W);
@@ -153,6 +155,8 @@ fn rows_are_searched_by_title_and_by_key() {
         (10, "Everything that uses mouse button 6"),
         (4, "Everything that uses the mouse wheel (up)"),
     ] {
+        window.click("tool more");
+        window.wait_until("dialog", "More…");
         window.click("tool find");
         window.wait_until("dialog", "Press a key or button to find what uses it");
         window.button(button);
@@ -271,7 +275,10 @@ fn every_page_is_visited_with_a_pad_alone_and_all_is_kept() {
     // A preset, from the buttons over the page.
     go(&mut window, "up", "page bindings");
     push(&mut window, "down");
-    go(&mut window, "right", "tool presets");
+    go(&mut window, "right", "tool more");
+    push(&mut window, "south");
+    window.wait_until("dialog", "More…");
+    go(&mut window, "down", "tool presets");
     push(&mut window, "south");
     window.wait_until("dialog", "Choose a preset");
     push(&mut window, "down");

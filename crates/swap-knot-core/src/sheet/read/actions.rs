@@ -131,6 +131,7 @@ impl Reader<'_> {
         let action = Action {
             name: self.name.to_owned(),
             title,
+            about: fields.string("about", report).map(str::to_owned),
             shape,
             situations: live_in,
             group,

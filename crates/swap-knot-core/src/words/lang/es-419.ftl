@@ -295,3 +295,7 @@ axis-clutch = pedal del embrague
 
 # The place for details, and how a binding is worked
 details-preset = Del preajuste “{ $preset }”
+section-unreachable = Sin asignar en “{ $column }”
+landed = { $column }: “{ $title }” ahora usa { $at }.
+manner-press = presionar
+value-percent = { $number }%

@@ -10,8 +10,8 @@ use crate::common::{BESIDE, THERE, drag, what};
 
 use player::{ARROWS, CROSS, Player, rows};
 use swap_knot_core::keep::Memory;
-use swap_knot_core::screen::{Item, Page, Role};
-use swap_knot_core::sheet::{Parameter, Parameters, Scope};
+use swap_knot_core::screen::{Item, Page, Role, Section};
+use swap_knot_core::sheet::{Arm, Parameter, Parameters, Scope};
 use swap_knot_core::{
     Controls, DeviceKind, EventKind, Input, Layout, Locker, PadButton, Place, Profile, Slug, Stick,
 };
@@ -430,6 +430,7 @@ fn another_controller_gets_out_of_listening_and_trying() {
 #[test]
 fn presets_resets_and_searches_say_what_they_do() {
     let mut player = Player::new();
+    player.click("tool more");
     player.click("tool presets");
     let view = player.view();
     let presets: Vec<Item> = view.dialog.unwrap().lines.into_iter().flatten().collect();
@@ -445,6 +446,7 @@ fn presets_resets_and_searches_say_what_they_do() {
 
     player.click("cell horn keyboard-1");
     player.key(Place::KeyJ);
+    player.click("tool more");
     player.click("tool reset");
     let view = player.view();
     let labels: Vec<String> = view
@@ -508,6 +510,8 @@ fn presets_resets_and_searches_say_what_they_do() {
     player.key(Place::Enter);
     assert_eq!(player.focus(), "cell horn keyboard-1");
     player.click("tool show-all");
+    assert_eq!(player.focus(), "cell walk keyboard-1");
+    player.click("tool more");
     player.click("tool find");
     player.key(Place::KeyF);
     assert_eq!(rows(&mut player), ["Lantern"]);
@@ -539,4 +543,82 @@ fn an_essential_action_that_keeps_one_of_its_keys_has_nothing_to_prove() {
     assert_eq!(asked(&[(second, Place::KeyP)]), None);
     let both = [(first, Place::KeyP), (second, Place::KeyQ)];
     assert_eq!(asked(&both).as_deref(), Some("Keep these controls?"));
+}
+
+/// A block, what its whole and its directions say of each other, and the line about an action.
+#[test]
+fn an_action_and_its_directions_are_one_block_and_it_says_what_it_is_for() {
+    let mut player = Player::new();
+    let view = player.view();
+    let rows = &view.sections[0].rows;
+    assert_eq!((rows[0].arm, &*rows[0].short), (None, "Walk"));
+    assert_eq!(
+        (rows[1].arm, &*rows[1].short),
+        (Some(Arm::Up), "to the bow")
+    );
+    let whole = &rows[0].items[0];
+    assert!(whole.by_whole && whole.enabled);
+    assert_eq!(whole.label, "works with W, S, A, D");
+    assert_eq!(view.details.text[0], "Around the deck, from bow to stern.");
+    // What is no direction of a row that is shown stands for itself.
+    let steer = view.sections.iter().flat_map(|s| &s.rows);
+    let steer = steer.into_iter().find(|r| r.title == "Steer to port");
+    assert_eq!(steer.unwrap().arm, None);
+}
+
+/// What the device in hand does not work comes first, a direction that its stick works does not.
+#[test]
+fn problems_are_what_the_device_in_hand_does_not_work() {
+    let mut player = Player::new();
+    for n in [2, 1] {
+        player.click(&format!("cell horn keyboard-{n}"));
+        player.click("answer 2");
+    }
+    player.click("tool more");
+    player.click("tool open-first");
+    let titles = |player: &mut Player| {
+        let sections = player.view().sections;
+        let titles = |s: &Section| s.rows.iter().map(|r| r.title.clone()).collect();
+        let all = sections.iter().map(|s| (s.title.clone(), titles(s)));
+        all.collect::<Vec<(String, Vec<String>)>>()
+    };
+    let first = &titles(&mut player)[0];
+    assert_eq!(first.0, "Not set for “Keyboard and mouse”");
+    assert_eq!(first.1, ["Horn"]);
+    // Nothing is missing on the pad: what its stick works whole is no problem.
+    player.pad(PadButton::South);
+    player.key(Place::Escape);
+    player.pad(PadButton::Down);
+    assert_eq!(titles(&mut player)[0].0, "Everything else");
+}
+
+/// A press of another device lands in its column, and the player is told and taken there.
+#[test]
+fn what_is_pressed_on_another_device_lands_in_its_column() {
+    let mut player = Player::new();
+    player.click("cell lantern keyboard-1");
+    player.pad(PadButton::East);
+    assert_eq!(player.focus(), "cell lantern gamepad-1");
+    assert_eq!(player.label("cell lantern keyboard-1"), "F");
+    let told = player.view().message.unwrap();
+    assert!(
+        told.starts_with("Gamepad: “Lantern” now uses the right"),
+        "{told}"
+    );
+    // From the free cell it is one more, and a conflict asks as everywhere.
+    player.click("cell lantern keyboard-2");
+    player.pad(PadButton::Up);
+    assert_eq!(player.focus(), "cell lantern gamepad-2");
+    player.click("cell lantern keyboard-1");
+    player.pad(PadButton::South);
+    assert!(player.dialog().contains("Cast off"), "{}", player.dialog());
+    player.key(Place::Escape);
+    assert_eq!(player.focus(), "cell lantern gamepad-1");
+    // A key lands from the gamepad's column too; a mouse that clicks beside everything does not.
+    player.click("cell lantern gamepad-1");
+    player.mouse(None, BESIDE);
+    assert_eq!(player.dialog(), "Press the new key or button for “Lantern”");
+    assert!(player.view().message.unwrap().contains("Gamepad"));
+    player.key(Place::KeyL);
+    assert_eq!(player.label("cell lantern keyboard-1"), "L");
 }

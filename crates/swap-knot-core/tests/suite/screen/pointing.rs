@@ -228,21 +228,21 @@ fn a_number_is_where_the_pointer_was_let_go() {
 #[test]
 fn a_click_is_one_where_it_is_let_go_over_what_it_was_pressed_on() {
     let mut player = open_on(0);
-    let (search, find) = (
+    let (search, more) = (
         middle_of(&mut player, "tool search"),
-        middle_of(&mut player, "tool find"),
+        middle_of(&mut player, "tool more"),
     );
     let left = MouseButton::Left;
     let slip = [
-        PointerEvent::Down(left, find),
+        PointerEvent::Down(left, more),
         PointerEvent::Up(left, search),
     ];
     point(&mut player, &slip);
     assert_eq!(player.dialog(), "");
     let given_up = [
-        PointerEvent::Down(left, find),
+        PointerEvent::Down(left, more),
         PointerEvent::Lost,
-        PointerEvent::Up(left, find),
+        PointerEvent::Up(left, more),
     ];
     point(&mut player, &given_up);
     point(
@@ -262,10 +262,14 @@ fn a_click_is_one_where_it_is_let_go_over_what_it_was_pressed_on() {
 #[test]
 fn a_second_click_meets_what_the_first_one_opened() {
     let mut player = open_on(0);
+    player.click("tool more");
+    show(&mut player);
     let presets = middle_of(&mut player, "tool presets");
     point(&mut player, &click(presets));
     let answer = middle_of(&mut player, "answer 2");
     let mut player = open_on(0);
+    player.click("tool more");
+    show(&mut player);
     point(&mut player, &[click(presets), click(answer)].concat());
     assert!(player.controls.screen().unwrap().is_moving());
     assert_eq!(player.dialog(), "Choose a preset");
