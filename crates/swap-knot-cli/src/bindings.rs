@@ -53,7 +53,13 @@ impl Table {
     /// What is bound on the devices of one kind, the first binding first.
     fn names(&self, row: &MenuRow, kind: ColumnKind) -> Vec<String> {
         let cells = row.cells.iter().filter(|c| c.cell.column.kind() == kind);
-        cells.filter_map(|c| c.name.clone()).collect()
+        let named = cells.filter_map(|c| Some((c.name.clone()?, c.how.as_ref())));
+        let words = self.draft.words();
+        let with_how = |(name, how): (String, Option<&String>)| match how {
+            Some(how) => words.say("manner-of", &[("name", &name), ("manner", how)]),
+            None => name,
+        };
+        named.map(with_how).collect()
     }
 
     fn group(&self, row: &MenuRow) -> String {
@@ -121,7 +127,11 @@ fn as_markdown(table: &Table, words: &Words) -> std::io::Result<()> {
         }
         let names = |k: &ColumnKind| plain(&table.names(row, *k).join(", "));
         let cells: Vec<String> = table.kinds.iter().map(names).collect();
-        writeln!(out, "| {} | {} |", plain(&row.title), cells.join(" | "))?;
+        // What an action is for is told once, with its whole.
+        let about = row.about.iter().filter(|_| row.row.arm.is_none());
+        let about: String = about.map(|about| format!("<br>{}", plain(about))).collect();
+        let title = plain(&row.title);
+        writeln!(out, "| {title}{about} | {} |", cells.join(" | "))?;
     }
     Ok(())
 }
@@ -142,12 +152,14 @@ fn as_json(table: &Table) -> Result<(), Box<dyn std::error::Error>> {
                 "column": cell.cell.column.to_string(),
                 "input": cell.chord.as_ref()?.to_string(),
                 "name": cell.name,
+                "how": cell.how,
             }))
         });
         serde_json::json!({
             "group": table.group(row),
             "row": table.draft.sheet().row_name(row.row),
             "title": row.title,
+            "about": row.about,
             "bindings": cells.collect::<Vec<_>>(),
         })
     });

@@ -158,8 +158,8 @@ fn what_was_tuned_is_shown_and_then_written_into_the_sheet() {
 +sensitivity = 1.2
  
  # What is going on -----------------------------------------------------------------------------
-@@ -116,5 +117,6 @@
- title = "Horn"
+@@ -124,5 +125,6 @@
+ about = "Warns whoever is in the way."
  situation = "helm"
 -bind = ["KeyH", "mouse:right", "pad:north", "touch:horn"]
 +bind = ["KeyG", "mouse:right", "pad:north", "touch:horn"]

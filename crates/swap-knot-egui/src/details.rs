@@ -77,6 +77,9 @@ fn about(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, pad: Option<&PadView
             ui.add(name);
         });
     }
+    if let Some(curve) = &details.curve {
+        crate::curve::draw(pen, ui, curve);
+    }
     for line in &details.text {
         ui.add(quiet(pen, line));
     }

@@ -24,6 +24,7 @@
 //! ```
 
 mod board;
+mod curve;
 mod details;
 mod dialog;
 mod fonts;

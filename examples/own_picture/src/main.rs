@@ -10,7 +10,7 @@ use std::num::NonZeroU32;
 use std::rc::Rc;
 use std::time::{Duration, Instant};
 
-use swap_knot::screen::{Item, PointerEvent, Role, ScreenView, Target};
+use swap_knot::screen::{BoardView, Dialog, Item, PointerEvent, Role, ScreenView, Target};
 use swap_knot::{Controls, Layout, Locker, Sheet, Slug, Time};
 use swap_knot_winit::Adapter;
 use winit::application::ApplicationHandler;
@@ -18,7 +18,7 @@ use winit::event::{ElementState, WindowEvent};
 use winit::event_loop::{ActiveEventLoop, ControlFlow, EventLoop};
 use winit::window::{Window, WindowId};
 
-use pixels::{LINE, Pixels, Rect};
+use pixels::{LINE, LOOK, Pixels, Rect};
 
 const SHEET: &str = include_str!("../../../demo/slack-water.toml");
 const TITLE: i32 = 300;
@@ -40,15 +40,21 @@ struct App {
 #[derive(Default)]
 struct Report {
     is_on: bool,
-    last: String,
+    last: Vec<String>,
 }
 
 impl Report {
-    fn state(&mut self, now: String) {
-        if self.is_on && self.last != now {
-            println!("{now}");
-            self.last = now;
+    fn say(&self, line: &str) {
+        if self.is_on {
+            println!("{line}");
         }
+    }
+
+    /// Says what was not so before.
+    fn state(&mut self, now: Vec<String>) {
+        let new = now.iter().filter(|line| !self.last.contains(line));
+        new.for_each(|line| self.say(line));
+        self.last = now;
     }
 }
 
@@ -113,7 +119,7 @@ impl ApplicationHandler for App {
             WindowEvent::CursorLeft { .. } => self.point(PointerEvent::Gone),
             WindowEvent::Focused(has) => {
                 let said = if has { "yes" } else { "no" };
-                self.report.state(format!("has the focus: {said}"));
+                self.report.say(&format!("has the focus: {said}"));
                 if !has {
                     self.point(PointerEvent::Lost);
                 }
@@ -152,7 +158,7 @@ impl App {
             return;
         };
         let size = window.inner_size();
-        let mut places = Vec::new();
+        let mut places = Places::default();
         if let (Some(width), Some(height)) =
             (NonZeroU32::new(size.width), NonZeroU32::new(size.height))
             && surface.resize(width, height).is_ok()
@@ -162,107 +168,173 @@ impl App {
             page(&mut to, screen.view(), &mut self.top, &mut places);
             let _ = buffer.present();
         }
-        screen.set_targets(places);
-        let focus = screen
-            .view()
-            .focused()
-            .map(|i| format!("{}: {}", i.id, i.label));
-        self.report.state(focus.unwrap_or_default());
+        let focus = screen.view().focused();
+        let focus = focus.map(|i| format!("{}: {}", i.id, i.label));
+        self.report
+            .state(places.told.into_iter().chain(focus).collect());
+        screen.set_targets(places.targets);
+    }
+}
+
+/// Where everything is drawn.
+#[derive(Default)]
+struct Places {
+    targets: Vec<Target>,
+    /// The same in words.
+    told: Vec<String>,
+}
+
+impl Places {
+    fn item(&mut self, item: &Item, rect: Rect) {
+        let [left, top, width, height] = rect.edges();
+        let track = [left, left + width];
+        self.targets.push(Target::item(item, rect.edges(), track));
+        let (x, y) = (left + width / 2.0, top + height / 2.0);
+        self.told.push(format!("place {}: {x:.0} {y:.0}", item.id));
     }
 }
 
 /// The whole picture.
-fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Vec<Target>) {
+fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Places) {
     to.clear();
-    let foot = to.height - 2 * LINE;
+    let foot = to.height - 3 * LINE;
     let list = 2 * LINE + 8;
     let mut y = list - *top;
     let mut focus = None;
     for section in &view.sections {
-        y = to.text(10, y, &section.title, true);
+        y = to.text(10, y, &section.title, LOOK.here);
         for row in &section.rows {
-            let lit = if row.lit { "● " } else { "" };
+            // A direction stands below its action.
             let (x, title) = match row.arm {
-                Some(_) => (36, &row.short),
+                Some(_) => (44, &row.short),
                 None => (20, &row.title),
             };
-            to.text(x, y, &format!("{lit}{title}"), row.lit);
+            let (sign, color) = if row.lit {
+                ("● ", LOOK.lit)
+            } else {
+                ("", LOOK.text)
+            };
+            to.text(x, y, &format!("{sign}{title}"), color);
             let shown = list..foot - LINE;
             line(to, [TITLE, y], row.items.iter(), places, shown.contains(&y));
             focus = focus.or(row.items.iter().any(|i| i.focused).then_some(y));
             y += LINE;
         }
     }
-    let keys = view
-        .board
-        .iter()
-        .flat_map(|b| b.keys.chunk_by(|a, b| a.rect[1] == b.rect[1]));
-    for keys in keys {
-        line(to, [20, y], keys.iter().map(|k| &k.item), places, true);
-        y += LINE;
+    if let Some(board) = &view.board {
+        let at = [20, y, to.width - 40, foot - LINE - y];
+        keys(to, board, at, places);
     }
     // The list follows the player, one picture later.
     if let Some(at) = focus {
         *top += (at - (foot - 3 * LINE)).max(0) + (at - list - LINE).min(0).max(-*top);
     }
-    to.fill(
-        Rect {
-            x: 0,
-            y: 0,
-            width: to.width,
-            height: list - 4,
-        },
-        pixels::GROUND,
-    );
-    to.fill(
-        Rect {
-            x: 0,
-            y: foot,
-            width: to.width,
-            height: 2 * LINE,
-        },
-        pixels::GROUND,
-    );
+    let over = |y, height| Rect {
+        x: 0,
+        y,
+        width: to.width,
+        height,
+    };
+    let (above, below) = (over(0, list - 4), over(foot, 3 * LINE));
+    to.fill(above, LOOK.ground);
+    to.fill(below, LOOK.raised);
     line(to, [10, 4], view.pages.iter(), places, true);
     line(to, [10, 4 + LINE], view.tools.iter(), places, true);
+    // What is to be known of what the player is on, what was refused, and what works the screen.
+    let details = &view.details;
+    let about = [&details.device, &details.title, &details.name].into_iter();
+    let about: Vec<&str> = (about.chain(&details.text).map(String::as_str))
+        .filter(|text| !text.is_empty())
+        .collect();
+    let whole = Rect {
+        x: 10,
+        width: to.width - 20,
+        ..below
+    };
+    to.text_within(whole, &about.join(" · "), LOOK.text);
+    let message = view.message.as_deref().unwrap_or_default();
+    to.text(10, foot + LINE, message, LOOK.conflict);
     let hints: Vec<String> = view
         .hints
         .iter()
         .map(|h| format!("{}: {}", h.name, h.does))
         .collect();
-    to.text(10, foot, view.message.as_deref().unwrap_or_default(), true);
-    to.text(10, foot + LINE, &hints.join("   "), false);
-    if let Some(dialog) = &view.dialog {
-        let over = Rect {
-            x: 60,
-            y: 60,
-            width: to.width - 120,
-            height: foot - 60,
+    to.text(10, foot + 2 * LINE, &hints.join("   "), LOOK.quiet);
+    if let Some(shown) = &view.dialog {
+        dialog(to, shown, foot, places);
+    }
+}
+
+/// What has to be answered, over all the rest.
+fn dialog(to: &mut Pixels<'_>, shown: &Dialog, foot: i32, places: &mut Places) {
+    let over = Rect {
+        x: 60,
+        y: 60,
+        width: to.width - 120,
+        height: foot - 60,
+    };
+    to.fill(over, LOOK.raised);
+    places.targets.push(Target::cover(over.edges()));
+    let mut y = to.text(80, 70, &shown.title, LOOK.text);
+    for text in &shown.text {
+        y = to.text(80, y, text, LOOK.quiet);
+    }
+    // Of a profile as text, the end.
+    let field: Vec<&str> = shown.field.iter().flat_map(|t| t.lines()).collect();
+    for text in &field[field.len().saturating_sub(12)..] {
+        y = to.text(80, y, text, LOOK.text);
+    }
+    // What the player is on is in view.
+    let mut lines = shown.lines.iter();
+    let at = lines.position(|l| l.iter().any(|i| i.focused)).unwrap_or(0);
+    for items in shown.lines.iter().skip(at.saturating_sub(8)) {
+        line(to, [80, y], items.iter(), places, y < foot - LINE);
+        y += LINE;
+        for text in items.iter().flat_map(|i| &i.text) {
+            y = to.text(110, y, text, LOOK.quiet);
+        }
+    }
+}
+
+/// The player's keyboard, with the gaps that it has: on each key its legend, and a bar where it does something.
+fn keys(
+    to: &mut Pixels<'_>,
+    board: &BoardView,
+    [x, y, width, height]: [i32; 4],
+    places: &mut Places,
+) {
+    let unit = (width as f32 / board.width).min(height as f32 / board.height);
+    for key in &board.keys {
+        let [left, top, wide, high] = key.rect.map(|n| (n * unit) as i32);
+        let rect = Rect {
+            x: x + left,
+            y: y + top,
+            width: wide - 3,
+            height: high - 3,
         };
-        to.fill(over, pixels::RAISED);
-        places.push(Target::cover(over.edges()));
-        let mut y = to.text(80, 70, &dialog.title, true);
-        for text in &dialog.text {
-            y = to.text(80, y, text, false);
+        let (fill, text) = match (key.item.focused, key.down) {
+            (true, _) => (LOOK.here, LOOK.ground),
+            (_, true) => (LOOK.lit, LOOK.ground),
+            _ => (LOOK.cell, LOOK.text),
+        };
+        to.fill(rect, fill);
+        to.text_within(rect.inner(3), &key.item.label, text);
+        if !key.does.is_empty() {
+            let bar = Rect {
+                y: rect.y + rect.height - 5,
+                height: 3,
+                ..rect.inner(6)
+            };
+            to.fill(
+                bar,
+                if key.item.focused {
+                    LOOK.ground
+                } else {
+                    LOOK.here
+                },
+            );
         }
-        // Of a profile as text, the end.
-        let field: Vec<&str> = dialog.field.iter().flat_map(|t| t.lines()).collect();
-        for text in &field[field.len().saturating_sub(12)..] {
-            y = to.text(80, y, text, false);
-        }
-        // What the player is on is in view.
-        let at = dialog
-            .lines
-            .iter()
-            .position(|l| l.iter().any(|i| i.focused))
-            .unwrap_or(0);
-        for items in dialog.lines.iter().skip(at.saturating_sub(8)) {
-            line(to, [80, y], items.iter(), places, y < foot - LINE);
-            y += LINE;
-            for text in items.iter().flat_map(|i| &i.text) {
-                y = to.text(110, y, text, false);
-            }
-        }
+        places.item(&key.item, rect);
     }
 }
 
@@ -271,15 +343,18 @@ fn line<'a>(
     to: &mut Pixels<'_>,
     [mut x, y]: [i32; 2],
     items: impl Iterator<Item = &'a Item>,
-    places: &mut Vec<Target>,
+    places: &mut Places,
     shown: bool,
 ) {
     for item in items.filter(|_| shown) {
-        let sign = match (&item.role, item.conflict, item.changed) {
-            (_, true, _) => "! ",
-            (_, _, true) => "• ",
-            (Role::Radio { selected: true } | Role::Tab { selected: true }, ..) => "● ",
-            _ => "",
+        let (sign, color) = match (&item.role, item.conflict, item.changed) {
+            (_, true, _) => ("! ", LOOK.conflict),
+            (_, _, true) => ("• ", LOOK.changed),
+            (Role::Radio { selected: true } | Role::Tab { selected: true }, ..) => {
+                ("● ", LOOK.text)
+            }
+            _ if !item.enabled || item.by_whole => ("", LOOK.quiet),
+            _ => ("", LOOK.text),
         };
         let manner = item.manner.iter().map(|m| format!(" · {m}"));
         let label = format!("{sign}{}{}", item.label, manner.collect::<String>());
@@ -289,25 +364,11 @@ fn line<'a>(
             width: to.measure(&label) + 16,
             height: LINE - 4,
         };
-        to.fill(
-            rect,
-            if item.focused {
-                pixels::FOCUS
-            } else {
-                pixels::ITEM
-            },
-        );
-        to.fill(
-            rect.inner(2),
-            if item.enabled {
-                pixels::ITEM
-            } else {
-                pixels::GROUND
-            },
-        );
-        to.text(x + 8, y, &label, item.focused);
-        let [left, _, width, _] = rect.edges();
-        places.push(Target::item(item, rect.edges(), [left, left + width]));
+        let is_flat = !item.enabled || item.by_whole;
+        to.fill(rect, if item.focused { LOOK.here } else { LOOK.cell });
+        to.fill(rect.inner(2), if is_flat { LOOK.ground } else { LOOK.cell });
+        to.text(x + 8, y, &label, color);
+        places.item(item, rect);
         x += rect.width + 6;
     }
 }

@@ -2,11 +2,33 @@
 
 use ab_glyph::{Font as _, FontRef, PxScale, ScaleFont as _, point};
 
-pub(crate) const GROUND: u32 = 0x13_18_1d;
-pub(crate) const RAISED: u32 = 0x1d_24_2b;
-pub(crate) const ITEM: u32 = 0x29_32_3b;
-pub(crate) const FOCUS: u32 = 0xf2_b8_4b;
-const TEXT: u32 = 0xf2_f4_f6;
+/// What the screen looks like: each colour by what it stands for, blue in the lowest byte.
+pub(crate) struct Look {
+    pub(crate) ground: u32,
+    pub(crate) raised: u32,
+    pub(crate) cell: u32,
+    pub(crate) text: u32,
+    pub(crate) quiet: u32,
+    /// Where the player is.
+    pub(crate) here: u32,
+    pub(crate) changed: u32,
+    pub(crate) conflict: u32,
+    pub(crate) lit: u32,
+}
+
+/// This game's own.
+pub(crate) const LOOK: Look = Look {
+    ground: 0x13_18_1d,
+    raised: 0x1d_24_2b,
+    cell: 0x29_32_3b,
+    text: 0xf2_f4_f6,
+    quiet: 0xb4_c0_c2,
+    here: 0xf2_b8_4b,
+    changed: 0xcd_b8_ff,
+    conflict: 0xff_a4_93,
+    lit: 0x7f_dd_a0,
+};
+
 /// How high a line is, in pixels.
 pub(crate) const LINE: i32 = 30;
 const POINTS: f32 = 19.0;
@@ -56,7 +78,7 @@ impl<'a> Pixels<'a> {
     }
 
     pub(crate) fn clear(&mut self) {
-        self.all.fill(GROUND);
+        self.all.fill(LOOK.ground);
     }
 
     pub(crate) fn fill(&mut self, rect: Rect, color: u32) {
@@ -72,22 +94,32 @@ impl<'a> Pixels<'a> {
 
     /// How wide a text is.
     pub(crate) fn measure(&self, text: &str) -> i32 {
-        let font = self
-            .font
-            .as_ref()
-            .map(|f| f.as_scaled(PxScale::from(POINTS)));
+        let font = self.font.as_ref();
+        let font = font.map(|f| f.as_scaled(PxScale::from(POINTS)));
         let width = |c| font.as_ref().map_or(0.0, |f| f.h_advance(f.glyph_id(c)));
         text.chars().map(width).sum::<f32>().ceil() as i32
     }
 
     /// Draws a text, and answers where the next line begins.
-    pub(crate) fn text(&mut self, x: i32, y: i32, text: &str, bright: bool) -> i32 {
-        let Some(font) = self.font.clone().filter(|_| !text.is_empty()) else {
-            return y;
+    pub(crate) fn text(&mut self, x: i32, y: i32, text: &str, color: u32) -> i32 {
+        self.text_of(POINTS, [x, y + 21], text, color);
+        if text.is_empty() { y } else { y + LINE }
+    }
+
+    /// Draws a text as large as it fits into a place.
+    pub(crate) fn text_within(&mut self, rect: Rect, text: &str, color: u32) {
+        let wide = self.measure(text).max(1) as f32;
+        let points = (POINTS * rect.width as f32 / wide).min(POINTS);
+        self.text_of(points, [rect.x, rect.y + points as i32], text, color);
+    }
+
+    /// Draws a text of a size, from where its line stands.
+    fn text_of(&mut self, points: f32, [x, y]: [i32; 2], text: &str, color: u32) {
+        let Some(font) = self.font.clone() else {
+            return;
         };
-        let scaled = font.as_scaled(PxScale::from(POINTS));
-        let mut at = point(x as f32, y as f32 + 21.0);
-        let strength = if bright { 1.0 } else { 0.85 };
+        let scaled = font.as_scaled(PxScale::from(points));
+        let mut at = point(x as f32, y as f32);
         for c in text.chars() {
             let mut glyph = scaled.scaled_glyph(c);
             glyph.position = at;
@@ -101,12 +133,11 @@ impl<'a> Pixels<'a> {
                     );
                     if (0..self.width).contains(&px) && (0..self.height).contains(&py) {
                         let pixel = &mut self.all[(py * self.width + px) as usize];
-                        *pixel = mixed(*pixel, TEXT, cover.min(1.0) * strength);
+                        *pixel = mixed(*pixel, color, cover.min(1.0));
                     }
                 });
             }
         }
-        y + LINE
     }
 }
 

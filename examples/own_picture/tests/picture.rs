@@ -22,7 +22,7 @@ fn it_is_worked_with_keys_and_by_pointing() {
     let mut window = desktop.run(program);
     window.take_focus();
     window.wait_for("has the focus: yes");
-    window.wait_for("cell walk keyboard-1: —");
+    window.wait_for("cell walk keyboard-1: works with W, S, A, D");
     // From the first row down to Hurry; then a click on the button that applies.
     for row in ["walk.up", "walk.down", "walk.left", "walk.right", "hurry"] {
         window.press(DOWN);
@@ -34,6 +34,8 @@ fn it_is_worked_with_keys_and_by_pointing() {
     window.wait_for("cell hurry keyboard-1: H");
     let file = profiles.path().join("skipper.toml");
     assert!(!file.exists(), "nothing is kept before it is applied");
-    window.click_at((832, 48));
+    let there = window.last("place tool apply: ").to_owned();
+    let (x, y) = there.split_once(' ').unwrap();
+    window.click_at((x.parse().unwrap(), y.parse().unwrap()));
     wait_for_file(&file, "keyboard-1 = \"KeyH\"");
 }

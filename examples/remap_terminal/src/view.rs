@@ -86,7 +86,13 @@ fn span(item: &Item, width: Option<usize>) -> Span<'static> {
         );
     }
     if let Some(width) = width {
-        text = text.chars().take(width).collect();
+        if text.chars().count() > width {
+            text = text
+                .chars()
+                .take(width.saturating_sub(1))
+                .chain(['…'])
+                .collect();
+        }
         text = format!("{text:<width$}");
     }
     let is_quiet = !item.enabled || item.by_whole;

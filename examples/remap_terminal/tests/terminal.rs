@@ -85,7 +85,7 @@ fn a_key_is_swapped_applied_and_kept() {
     let profiles = folder.path().to_str().unwrap();
     let program = [env!("CARGO_BIN_EXE_remap_terminal"), profiles];
     let terminal = Terminal::start("swap", &program);
-    terminal.shows("Walk to the bow *");
+    terminal.shows("▲ to the bow");
     terminal.keys(&["Down"; 6]);
     terminal.keys(&["Enter"]);
     terminal.shows("Press the new key or button for “Cast off”");
@@ -140,8 +140,8 @@ fn a_key_is_swapped_applied_and_kept() {
         Terminal::start("one", &program),
         Terminal::start("other", &program),
     );
-    one.shows("Walk to the bow");
-    other.shows("Walk to the bow");
+    one.shows("▲ to the bow");
+    other.shows("▲ to the bow");
     for (terminal, downs, told) in [
         (&one, 7, "Applied and saved."),
         (&other, 8, "also changed somewhere else"),
@@ -187,7 +187,7 @@ fn without_a_folder_it_is_kept_where_the_platform_keeps_settings() {
     let settings = format!("XDG_CONFIG_HOME={}", home.path().display());
     let program = ["env", &settings, env!("CARGO_BIN_EXE_remap_terminal")];
     let terminal = Terminal::start("home", &program);
-    terminal.shows("Walk to the bow");
+    terminal.shows("▲ to the bow");
     terminal.keys(&["Down"; 7]);
     terminal.keys(&["Delete", "C-s"]);
     terminal.shows("Applied and saved.");

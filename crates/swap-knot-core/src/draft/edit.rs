@@ -35,6 +35,12 @@ impl Draft {
         force::feel(&self.sheet, &self.upheld.lawful, action, kind)
     }
 
+    /// The same as it was applied last.
+    pub fn applied_feel(&self, action: Option<ActionId>, kind: DeviceKind) -> Feel {
+        let action = action.map(|id| self.sheet.declared(id));
+        force::feel(&self.sheet, &self.applied_upheld().lawful, action, kind)
+    }
+
     /// How an action is worked as edited, or what is no action in particular.
     pub fn easing(&self, action: Option<ActionId>) -> Easing {
         let action = action.map(|id| self.sheet.declared(id));
@@ -49,6 +55,16 @@ impl Draft {
     /// What a parameter is in that scope as edited, whoever has set it.
     pub fn parameter(&self, scope: impl Into<Scope>, parameter: Parameter) -> ParameterValue {
         force::value(&self.sheet, &self.upheld.lawful, &scope.into(), parameter)
+    }
+
+    /// The same as it was applied last.
+    pub fn applied_parameter(
+        &self,
+        scope: impl Into<Scope>,
+        parameter: Parameter,
+    ) -> ParameterValue {
+        let applied = &self.applied_upheld().lawful;
+        force::value(&self.sheet, applied, &scope.into(), parameter)
     }
 
     /// Sets one parameter of a scope: as [`Draft::set_parameters`] with the others as they are.

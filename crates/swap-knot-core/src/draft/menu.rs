@@ -2,8 +2,11 @@
 
 use super::Draft;
 use crate::input::Chord;
+use crate::law::Bound;
 use crate::law::{NotInForce, Origin};
-use crate::sheet::{Action, Cell, Column, ColumnKind, GroupId, Manner, Row, Shape, can_work};
+use crate::sheet::{
+    Action, Cell, Column, ColumnKind, GroupId, Manner, Row, Shape, Works, can_work, works,
+};
 
 /// A row of the menu: an action, or one arm of it.
 #[derive(Clone, Debug, PartialEq)]
@@ -15,6 +18,8 @@ pub struct MenuRow {
     pub group: GroupId,
     /// What the player reads.
     pub title: String,
+    /// A line about what its action is for, where the game has one.
+    pub about: Option<String>,
     /// Whether it must keep a binding.
     pub essential: bool,
     /// Whether the player may not change it.
@@ -43,6 +48,8 @@ pub struct MenuCell {
     pub manner: Manner,
     /// Whether the inputs of its chord are pressed together.
     pub together: bool,
+    /// How it is worked, in a word or two for the player: "hold". Nothing where it is just pressed.
+    pub how: Option<String>,
     /// Whether some input of the column's devices can work the row, and the player may change it.
     pub can_bind: bool,
     /// Why it cannot be changed, if it cannot.
@@ -104,6 +111,7 @@ impl Draft {
                         name: bound.map(|b| self.chord_name(&b.chord)),
                         manner: bound.map_or(Manner::Press, |b| b.manner),
                         together: bound.is_some_and(|b| b.together),
+                        how: bound.and_then(|b| self.how(b)),
                         can_bind: !action.fixed && can_work(column.kind(), row.arm, action.shape),
                         why_not: why_not(action, row, column.kind()),
                         not_in_force: self.not_in_force_in(cell).cloned(),
@@ -113,6 +121,7 @@ impl Draft {
                     row,
                     group: action.group,
                     title: self.row_title(row),
+                    about: self.words().about_action(&self.sheet, id),
                     essential: action.essential,
                     fixed: action.fixed,
                     cells: cells.collect(),
@@ -121,6 +130,23 @@ impl Draft {
         }
         rows.sort_by_key(|r| r.group);
         rows
+    }
+
+    /// How a binding is worked, where that is more than a press.
+    fn how(&self, bound: &Bound) -> Option<String> {
+        let Row { action, arm, .. } = bound.cell.row;
+        let shape = self.sheet.declared(action).shape;
+        let toggles = || {
+            let is_switch = works(bound.chord.input().shape(), arm, shape) == Some(Works::Switch);
+            is_switch && self.easing(Some(action)).toggle
+        };
+        let word = match bound.manner {
+            Manner::Press if bound.together => "together",
+            Manner::Press if toggles() => "toggle",
+            Manner::Press => return None,
+            manner => manner.word(),
+        };
+        Some(self.words().say(&format!("manner-{word}"), &[]))
     }
 
     /// Whether a row is worth showing: not a whole line beside its arms, unless the columns have

@@ -4,7 +4,7 @@ use super::{ColumnView, ControlsScreen, Details, Item, Role, RowView, ScreenView
 use crate::draft::{Draft, MenuCell, MenuRow};
 use crate::input::{Chord, DeviceKind, system_use};
 use crate::law::Origin;
-use crate::sheet::{Cell, Column, ColumnKind, Manner, Row, Works, works};
+use crate::sheet::{Cell, Column, ColumnKind, Row};
 
 /// What is searched for.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -286,7 +286,7 @@ impl ControlsScreen {
         item.by_whole = is_by_whole;
         if let (Some(chord), false) = (&cell.chord, listens) {
             item.short = self.draft.telling().short(chord);
-            item.manner = self.manner_of(cell);
+            item.manner = cell.how.clone();
         }
         item.place = self.rows.place(cell.cell.column);
         item.enabled = cell.can_bind;
@@ -334,27 +334,6 @@ impl ControlsScreen {
         }
     }
 
-    /// How a binding is worked, where that is more than a press: in a word or two.
-    fn manner_of(&self, cell: &MenuCell) -> Option<String> {
-        cell.chord.as_ref()?;
-        let word = match cell.manner {
-            Manner::Press if cell.together => "together",
-            Manner::Press if self.toggles(cell) => "toggle",
-            Manner::Press => return None,
-            manner => manner.word(),
-        };
-        Some(self.text(&format!("manner-{word}")))
-    }
-
-    /// Whether one press of a binding switches its row on, and the next one off.
-    fn toggles(&self, cell: &MenuCell) -> bool {
-        let Row { action, arm, .. } = cell.cell.row;
-        let shape = self.draft.sheet().declared(action).shape;
-        let input = cell.chord.as_ref().map(|chord| chord.input().shape());
-        let how = input.and_then(|input| works(input, arm, shape));
-        how == Some(Works::Switch) && self.draft.easing(Some(action)).toggle
-    }
-
     /// What is to be known of a binding.
     pub(super) fn details_of(&self, cell: Cell) -> Details {
         let rows = &self.rows.rows;
@@ -365,10 +344,8 @@ impl ControlsScreen {
             return Details::default();
         };
         let telling = self.draft.telling();
-        let about = telling
-            .words()
-            .about_action(telling.sheet(), cell.row.action);
-        let mut text: Vec<String> = about.into_iter().chain(self.manner_of(own)).collect();
+        let about = row.about.iter().chain(&own.how);
+        let mut text: Vec<String> = about.cloned().collect();
         if let Some(chord) = &own.chord {
             text.push(match own.origin {
                 Origin::Default => self.text("details-default"),
@@ -408,6 +385,7 @@ impl ControlsScreen {
                 .unwrap_or_default(),
             chord: own.chord.clone(),
             text,
+            curve: None,
         }
     }
 

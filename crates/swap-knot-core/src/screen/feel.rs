@@ -155,7 +155,10 @@ impl ControlsScreen {
         let values = [("title", &*title), ("setting", &item.label)];
         item.spoken = words.say("setting-of", &values);
         let setting = self.setting(spot);
-        item.changed = setting.is_some_and(|s| self.draft.changes_setting(&s));
+        // Of a setting of several parts, those that are another number.
+        let before = self.draft.applied_parameter(&self.scope(on), parameter);
+        let is_other = before.number(part) != number || parameter.parts().len() == 1;
+        item.changed = is_other && setting.is_some_and(|s| self.draft.changes_setting(&s));
         if item.changed {
             let changed = self.text("cell-changed");
             item.spoken = words.say("list", &[("first", &item.spoken), ("last", &changed)]);
@@ -191,7 +194,7 @@ impl ControlsScreen {
     }
 
     /// What the device says right now beside the number that it is about.
-    fn live(&self, on: ActsOn, parameter: Parameter) -> Option<Live> {
+    pub(super) fn live(&self, on: ActsOn, parameter: Parameter) -> Option<Live> {
         let ActsOn::Inputs(kind) = on else {
             return None;
         };

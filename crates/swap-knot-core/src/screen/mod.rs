@@ -3,6 +3,7 @@
 mod answer;
 mod bindings;
 mod command;
+mod curve;
 mod dialog;
 mod edit;
 mod feel;
@@ -29,8 +30,8 @@ pub use spot::{Page, ProfileCommand, Spot, Tool};
 pub use teach::ControllerCommand;
 pub use touch::Grip;
 pub use view::{
-    BoardView, ColumnView, Details, Dialog, Hint, Item, KeyView, Live, Note, PadPartView, PadView,
-    Role, RowView, ScreenView, Section, TouchView, ZoneView,
+    BoardView, ColumnView, Curve, Details, Dialog, Hint, Item, KeyView, Live, Note, PadPartView,
+    PadView, Role, RowView, ScreenView, Section, TouchView, ZoneView,
 };
 
 use self::answer::Picking;

@@ -221,6 +221,29 @@ pub struct Details {
     pub chord: Option<Chord>,
     /// More, a line each.
     pub text: Vec<String>,
+    /// What becomes of what a stick or trigger says, to be drawn: for the numbers that bend it.
+    pub curve: Option<Curve>,
+}
+
+/// What becomes of what a stick or trigger says: from left to right what it says, upwards what the game
+/// gets, both from 0 to 1.
+#[derive(Clone, Debug, Default, PartialEq)]
+#[non_exhaustive]
+pub struct Curve {
+    /// As it is now, from left to right.
+    pub points: Vec<[f32; 2]>,
+    /// As it was applied last; empty where that is the same.
+    pub before: Vec<[f32; 2]>,
+    /// Up to here it is at rest.
+    pub rest: f32,
+    /// From here on it is full.
+    pub full: f32,
+    /// From here on it is a press, where anything is worked by one.
+    pub press: Option<f32>,
+    /// Where it is right now.
+    pub live: Option<[f32; 2]>,
+    /// What the way from left to right is called, what the way up is called, and the press.
+    pub titles: [String; 3],
 }
 
 /// A line beside the page.

@@ -86,9 +86,13 @@ impl ControlsScreen {
         let label = || item.map(|i| i.label.clone()).unwrap_or_default();
         let mut text = item.map(|i| i.text.clone()).unwrap_or_default();
         text.extend(row.and_then(|row| row.text.clone()));
+        let curve = self.curve(focus);
+        text.extend(curve.as_ref().and_then(|curve| self.told_of(curve)));
         Details {
             title: row.map_or_else(label, |row| row.title.clone()),
+            device: self.device_of(focus),
             text,
+            curve,
             ..Details::default()
         }
     }

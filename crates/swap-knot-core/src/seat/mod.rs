@@ -52,6 +52,7 @@ pub use pace::{Pace, Reading};
 pub use replay::ReplayError;
 pub use saved::{RestoreError, SavedSeat};
 pub use seats::{Fed, Seats};
+pub(crate) use shaping::amount as shaped;
 use state::State;
 pub use trace::{Trace, TraceEntry, TraceError};
 pub use turn::TurnUnits;

@@ -6,7 +6,7 @@ use crate::sheet::{DeadZone, DeadZoneForm, Feel};
 /// One amount: dead zone cut away and the rest stretched, then bent by the curve, which makes it 0
 /// to 1, times sensitivity.
 #[inline]
-pub(super) fn amount(feel: &Feel, raw: f32) -> f32 {
+pub(crate) fn amount(feel: &Feel, raw: f32) -> f32 {
     let amount = cut(&feel.dead_zone, raw);
     if amount <= 0.0 {
         return 0.0;

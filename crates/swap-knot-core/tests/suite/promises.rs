@@ -37,7 +37,7 @@ go_to_any_thread! {
         Typed, Unworkable, XkbError;
     prompt: Family, GameTitle, InputPiece, Marks, MarksError, MarksFinding, MarksFindingKind, Piece,
         Prompt, PromptError, Rendered, Telling<'static>, Words, WordsError, WordsMistake;
-    screen: BoardView, ColumnView, ControllerCommand, ControlsScreen, ProfileCommand, Details, Dialog, Grip, Hint,
+    screen: BoardView, ColumnView, Curve, ControllerCommand, ControlsScreen, ProfileCommand, Details, Dialog, Grip, Hint,
         Item, KeyView, Live, Note, PadPartView, PadView, Page, PointerEvent, Role, RowView,
         ScreenCommand, ScreenView, ScreenWish, Section, SharedDevice, Sharing, Spot, Target, Tool,
         TouchView, ZoneView;

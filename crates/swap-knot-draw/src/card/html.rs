@@ -21,12 +21,15 @@ pub(super) fn page(card: &Card<'_>) -> String {
          tbody th {{ font-weight: normal; width: 16rem }}\n\
          svg {{ height: 1.7rem; width: auto; vertical-align: middle; margin: .1rem .4rem .1rem 0 }}\n\
          .changed {{ font-weight: bold }}\n\
+         small {{ color: {}; font-weight: normal; margin-right: .6rem }}\n\
+         tbody th small {{ display: block; line-height: 1.2 }}\n\
          @media print {{ body {{ margin: 0; max-width: none }} section {{ break-inside: avoid }} }}\n\
          </style>\n</head>\n<body>\n<h1>{title}</h1>\n",
         escaped(draft.words().language()),
         theme.paper,
         theme.ink,
         theme.edge,
+        theme.quiet,
         theme.quiet,
     );
     let mut rows = &card.rows[..];
@@ -62,11 +65,21 @@ fn section(card: &Card<'_>, rows: &[MenuRow], out: &mut String) {
             false => ("", ""),
         };
         let title = escaped(&row.title);
-        let _ = write!(out, "<tr><th scope=\"row\"{class}>{mark}{title}</th>");
+        let about = row.about.iter().filter(|_| row.row.arm.is_none());
+        let about: String = about
+            .map(|about| format!("<small>{}</small>", escaped(about)))
+            .collect();
+        let _ = write!(
+            out,
+            "<tr><th scope=\"row\"{class}>{mark}{title}{about}</th>"
+        );
         for kind in &card.kinds {
             out.push_str("<td>");
-            for chord in chords(row, *kind) {
+            for (chord, how) in chords(row, *kind) {
                 picture(card, chord, out);
+                if let Some(how) = how {
+                    let _ = write!(out, "<small>{}</small> ", escaped(how));
+                }
             }
             out.push_str("</td>");
         }

@@ -256,31 +256,48 @@ impl<'a> Card<'a> {
     }
 
     /// The glyphs of one row on one kind of devices, smaller where there are many.
-    fn glyphs(&self, pen: &mut Pen, [x, y]: [f32; 2], room: f32, chords: &[&Chord]) {
+    fn glyphs(&self, pen: &mut Pen, [x, y]: [f32; 2], room: f32, chords: &[Worked<'_>]) {
         const BETWEEN: f32 = 10.0;
+        const HOW: f32 = 12.0;
         let glyphs = Glyphs::new(&self.theme);
         let (layout, words) = (self.draft.layout(), self.draft.words());
-        let drawn: Vec<Drawing> = chords
+        let drawn: Vec<(Drawing, &str, f32)> = chords
             .iter()
-            .map(|c| glyphs.chord(c, layout, words))
+            .map(|(chord, how)| {
+                let how = how.unwrap_or_default();
+                let wide = text::width(how, HOW, false) + if how.is_empty() { 0.0 } else { 4.0 };
+                (glyphs.chord(chord, layout, words), how, wide)
+            })
             .collect();
         let at_full = |d: &Drawing| d.width() * GLYPH / d.height();
         let gaps = BETWEEN * drawn.len().saturating_sub(1) as f32;
-        let wanted: f32 = drawn.iter().map(at_full).sum::<f32>() + gaps;
+        let wanted: f32 = drawn
+            .iter()
+            .map(|(d, _, how)| at_full(d) + how)
+            .sum::<f32>()
+            + gaps;
         let scale = (room / wanted).min(1.0);
         let height = GLYPH * scale;
         let mut x = x;
-        for drawing in &drawn {
+        for (drawing, how, wide) in &drawn {
             pen.put(drawing, x, y + (ROW - height) / 2.0, height);
-            x += at_full(drawing) * scale + BETWEEN * scale;
+            x += at_full(drawing) * scale;
+            let style = self.type_(HOW * scale, false, self.theme.quiet);
+            pen.text(x + 4.0 * scale, y + ROW / 2.0 + 4.0 * scale, how, style);
+            x += (wide + BETWEEN) * scale;
         }
     }
 }
 
+/// What is bound, and how it is worked where that is more than a press.
+type Worked<'a> = (&'a Chord, Option<&'a str>);
+
 /// What is bound in a row on one kind of devices.
-fn chords(row: &MenuRow, kind: ColumnKind) -> Vec<&Chord> {
+fn chords(row: &MenuRow, kind: ColumnKind) -> Vec<Worked<'_>> {
     let cells = row.cells.iter().filter(|c| c.cell.column.kind() == kind);
-    cells.filter_map(|c| c.chord.as_ref()).collect()
+    cells
+        .filter_map(|c| Some((c.chord.as_ref()?, c.how.as_deref())))
+        .collect()
 }
 
 fn is_changed(cell: &MenuCell) -> bool {
