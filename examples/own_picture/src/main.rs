@@ -119,6 +119,8 @@ impl ApplicationHandler for App {
             WindowEvent::CursorLeft { .. } => self.point(PointerEvent::Gone),
             WindowEvent::Focused(has) => {
                 let said = if has { "yes" } else { "no" };
+                // What is so is said again for whoever waits for the focus.
+                self.report.last.clear();
                 self.report.say(&format!("has the focus: {said}"));
                 if !has {
                     self.point(PointerEvent::Lost);
