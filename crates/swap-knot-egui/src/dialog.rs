@@ -63,7 +63,7 @@ pub(crate) fn draw(
                 ui.add(egui::Label::new(text).wrap());
             }
             if let Some(text) = &shown.field {
-                field(pen, ui, text);
+                field(pen, ui, text, shown.is_selected);
             }
             if let Some(pad) = &shown.pad {
                 crate::pad::show(pen, ui, pad, room.height());
@@ -83,13 +83,16 @@ pub(crate) fn draw(
 
 /// What is being typed, with a place for input methods to put their windows. A text of many lines is
 /// shown from its end.
-fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
+fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str, is_selected: bool) {
     let font = egui::FontId::proportional(size::TEXT);
     let room = ui.available_width() - 2.0 * size::PAD;
     let shown = last_lines(text);
-    let galley = ui
-        .painter()
-        .layout(shown.to_owned(), font, pen.look.text, room);
+    let color = if is_selected {
+        pen.look.on_here
+    } else {
+        pen.look.text
+    };
+    let galley = ui.painter().layout(shown.to_owned(), font, color, room);
     let height = (galley.size().y + 14.0).max(size::ITEM);
     let (_, rect) = ui.allocate_space(vec2(ui.available_width(), height));
     let edge = Stroke::new(2.0, pen.look.here);
@@ -98,7 +101,11 @@ fn field(pen: &Pen<'_>, ui: &mut Ui, text: &str) {
     let at = rect.min + vec2(size::PAD, (height - galley.size().y) / 2.0);
     let end = galley.pos_from_cursor(galley.end());
     let caret = Rect::from_min_size(at + end.min.to_vec2(), vec2(2.0, end.height()));
-    ui.painter().galley(at, galley, pen.look.text);
+    if is_selected {
+        let all = Rect::from_min_size(at, galley.size()).expand(2.0);
+        ui.painter().rect_filled(all, 2.0, pen.look.here);
+    }
+    ui.painter().galley(at, galley, color);
     ui.painter().rect_filled(caret, 0.0, pen.look.here);
     let id = ui.scope_id().with("field");
     ui.ctx().output_mut(|o| {

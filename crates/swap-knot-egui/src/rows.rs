@@ -1,7 +1,7 @@
 //! The rows of a page: a title, and what is bound, set or told behind it.
 
 use egui::{Align, Color32, Frame, Margin, Rect, RichText, Stroke, StrokeKind, Ui, pos2, vec2};
-use swap_knot::screen::{Item, Live, Role, RowView, ScreenView, Section};
+use swap_knot::screen::{Item, Live, Role, RowView, ScreenView, Section, Spot};
 use swap_knot::sheet::Arm;
 
 use crate::look::size;
@@ -143,6 +143,13 @@ fn draw_section(
             (Some((title, widths)), false) => binding_row(pen, ui, row, title, widths),
             (None, false) => stacked_row(pen, ui, view, row),
             _ if row.items.is_empty() => told_row(pen, ui, row),
+            _ if row
+                .items
+                .iter()
+                .any(|i| matches!(i.spot, Spot::Profile(..))) =>
+            {
+                profile_row(pen, ui, row)
+            }
             _ => setting_row(pen, ui, row),
         }
     }
@@ -322,6 +329,51 @@ fn setting_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
             draw(pen, ui);
         });
     }
+}
+
+/// A profile: its title, whether it is in use and what it changes, and beside that, or below it where there is
+/// little room, what can be done with it.
+fn profile_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView) {
+    const LEAST: f32 = 300.0;
+    let verbs: f32 = (row.items.iter())
+        .map(|item| pen.width(ui, item) + size::GAP)
+        .sum();
+    let room = ui.available_width();
+    let told = |pen: &Pen<'_>, ui: &mut Ui| {
+        ui.horizontal_wrapped(|ui| {
+            let title = RichText::new(&row.title).size(size::HEADING);
+            ui.add(egui::Label::new(title.color(pen.look.text)));
+            if let Some(mark) = &row.mark {
+                let text = RichText::new(mark).size(size::SMALL).color(pen.look.ground);
+                Frame::new()
+                    .fill(pen.look.text)
+                    .corner_radius(ROUND)
+                    .inner_margin(Margin::symmetric(size::PAD as i8, 1))
+                    .show(ui, |ui| ui.add(egui::Label::new(text)));
+            }
+        });
+        ui.add(quiet(pen, row.text.as_deref().unwrap_or_default()));
+    };
+    ui.add_space(size::ROWS);
+    if room - verbs >= LEAST {
+        ui.horizontal(|ui| {
+            ui.allocate_ui(vec2(room - verbs, 0.0), |ui| {
+                ui.vertical(|ui| {
+                    ui.set_width(room - verbs - size::GAP);
+                    told(pen, ui);
+                });
+            });
+            for item in &row.items {
+                let width = pen.width(ui, item);
+                pen.item(ui, item, width);
+            }
+        });
+    } else {
+        told(pen, ui);
+        crate::skin::wrapped(pen, ui, &row.items);
+    }
+    ui.add_space(size::ROWS);
+    hair(pen, ui);
 }
 
 /// A row in which there is nothing to choose: lit while it is worked, and then in view.

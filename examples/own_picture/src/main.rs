@@ -218,9 +218,14 @@ fn page(to: &mut Pixels<'_>, view: &ScreenView, top: &mut i32, places: &mut Plac
             };
             to.text(x, y, &format!("{sign}{title}"), color);
             let shown = list..foot - LINE;
+            let said = [row.mark.as_deref(), row.text.as_deref()]
+                .into_iter()
+                .flatten();
+            let said: Vec<&str> = said.collect();
             line(to, [TITLE, y], row.items.iter(), places, shown.contains(&y));
             focus = focus.or(row.items.iter().any(|i| i.focused).then_some(y));
             y += LINE;
+            y = to.text(44, y, &said.join(" · "), LOOK.quiet);
         }
     }
     if let Some(board) = &view.board {

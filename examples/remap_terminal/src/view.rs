@@ -225,6 +225,11 @@ fn row_line(row: &RowView, widths: &[usize], from: usize) -> Line<'static> {
         Some(Live::Pull { at, .. }) => line.push_span(format!(" {at:.2} ")),
         _ => {}
     }
+    line.extend(
+        row.mark
+            .iter()
+            .map(|mark| Span::raw(format!(" ● {mark} ")).bold()),
+    );
     line.push_span(Span::raw(row.text.clone().unwrap_or_default()).dim());
     line
 }
@@ -272,9 +277,9 @@ fn dialog(shown: &Dialog, message: Option<&str>, frame: &mut Frame<'_>, page: Re
     let mut lines = vec![Line::from(shown.title.clone()).bold()];
     lines.extend(message.map(|m| Line::from(m.to_owned()).yellow()));
     lines.extend(shown.text.iter().map(|t| Line::from(t.clone())));
-    let field = shown.field.iter().map(|t| format!("{t}▏"));
-    for text in field {
-        lines.extend(text.lines().map(|t| Line::from(t.to_owned()).underlined()));
+    for text in shown.field.iter().map(|t| format!("{t}▏")) {
+        let text = text.lines().map(|t| Line::from(t.to_owned()).underlined());
+        lines.extend(text.map(|t| if shown.is_selected { t.reversed() } else { t }));
     }
     let mut focused = 0;
     for items in &shown.lines {

@@ -176,6 +176,27 @@ impl Draft {
         }
     }
 
+    /// What would be to do to make one profile another: the one is what was applied, and the other what
+    /// was edited since.
+    ///
+    /// ```
+    /// use swap_knot::{Draft, Layout, Place, Profile, Sheet};
+    ///
+    /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"")?;
+    /// let (ada, mut bo) = (Profile::new("Ada"), Profile::new("Bo"));
+    /// let horn = sheet.find("horn").expect("it is declared");
+    /// bo.set(&sheet, sheet.defaults_of(horn).next().expect("it has one").cell, Some(Place::KeyG.into()));
+    /// let change = Draft::between(&sheet, ada, bo, Layout::us());
+    /// assert_eq!(change.summary(), ["Horn: G (was H)"]);
+    /// # Ok::<(), swap_knot::sheet::SheetError>(())
+    /// ```
+    pub fn between(sheet: &Sheet, one: Profile, other: Profile, on: impl Into<Resolver>) -> Draft {
+        let on = on.into();
+        let mut draft = Draft::new(sheet, one, on.clone());
+        draft.take_over(Draft::new(sheet, other, on).profile);
+        draft
+    }
+
     /// The same on another version of the sheet: what was applied and what was edited since, carried over
     /// by their names. What can be undone begins anew.
     pub(crate) fn on_sheet(&self, sheet: &Sheet) -> Draft {

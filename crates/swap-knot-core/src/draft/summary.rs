@@ -28,6 +28,24 @@ impl Draft {
         lines
     }
 
+    /// What applying would change, by title alone: each action or arm once, then the other settings.
+    pub fn changed_titles(&self) -> Vec<String> {
+        let to = self.telling();
+        let rows = self.changes();
+        let rows = rows.iter().map(|change| to.row(change.cell.row));
+        let settings = self.changed_settings();
+        let told = settings
+            .iter()
+            .filter(|(s, ..)| !matches!(s, Setting::Unread { .. }));
+        let mut titles: Vec<String> = Vec::new();
+        for title in rows.chain(told.map(|(setting, ..)| to.tell(setting))) {
+            if !titles.contains(&title) {
+                titles.push(title);
+            }
+        }
+        titles
+    }
+
     /// The settings beside the bindings, which are told cell by cell, that applying would change: each with what it was set to and what
     /// it is set to, none where that is left to the game.
     pub fn changed_settings(&self) -> Vec<(Setting, Option<SettingValue>, Option<SettingValue>)> {

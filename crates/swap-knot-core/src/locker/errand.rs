@@ -1,5 +1,7 @@
 //! What a player wants done with their profiles, as a step that may take its time.
 
+use std::collections::BTreeMap;
+
 use super::{ImportError, LoadNote, Loaded, Locker, LockerError, Slug};
 use crate::input::UsbId;
 use crate::mapping::Mappings;
@@ -48,11 +50,13 @@ pub enum Errand {
 }
 
 /// The profiles in a locker.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq)]
 #[non_exhaustive]
 pub struct Roster {
     /// Those that are there: the name, and what the player calls it.
     pub there: Vec<(Slug, String)>,
+    /// What those of them hold that can be read.
+    pub profiles: BTreeMap<Slug, Profile>,
     /// The same of those that were deleted and can be brought back.
     pub deleted: Vec<(Slug, String)>,
 }
@@ -173,12 +177,16 @@ impl Locker {
     /// # Errors
     /// When the files cannot be listed.
     pub fn roster(&self) -> Result<Roster, LockerError> {
+        let mut profiles = BTreeMap::new();
         let titled = |name: Slug| {
-            let title = self.load(&name).profile.title().to_owned();
+            let profile = self.load(&name).profile;
+            let title = profile.title().to_owned();
+            profiles.insert(name.clone(), profile);
             (name, title)
         };
         Ok(Roster {
             there: self.names()?.into_iter().map(titled).collect(),
+            profiles,
             deleted: (self.deleted()?.into_iter())
                 .map(|name| (name.clone(), self.deleted_title(&name)))
                 .collect(),

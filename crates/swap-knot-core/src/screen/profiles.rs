@@ -1,14 +1,21 @@
 //! The page of profiles: whose controls these are.
 
+use std::collections::BTreeMap;
+
 use super::answer::Picking;
 use super::typing::{For, Typing};
 use super::{
-    Busy, ControlsScreen, Item, ProfileCommand, Role, RowView, ScreenView, ScreenWish, Section,
-    Spot,
+    Busy, ControlsScreen, Details, Item, ProfileCommand, Role, RowView, ScreenView, ScreenWish,
+    Section, Spot,
 };
 use crate::draft::Draft;
 use crate::locker::{Errand, ErrandDone, ErrandOutcome, Roster, Slug};
+use crate::profile::Profile;
 use crate::sheet::Sheet;
+
+/// How many titles a line about a profile names, and how many differences are told of it.
+const MOST_TITLES: usize = 4;
+const MOST_LINES: usize = 10;
 
 /// The player's profiles, as far as is known.
 #[derive(Debug, Default)]
@@ -17,6 +24,8 @@ pub(super) struct Profiles {
     playing: Option<Slug>,
     /// None until they have been asked for.
     roster: Option<Roster>,
+    /// A line about each: what it changes.
+    lines: BTreeMap<Slug, String>,
     /// How many errands are under way.
     under_way: usize,
 }
@@ -33,7 +42,15 @@ impl ControlsScreen {
         self.profiles.playing = playing;
         self.profiles.under_way = self.profiles.under_way.saturating_sub(1);
         if done.roster.is_some() {
+            let on = self.profile_in_focus();
             self.profiles.roster = done.roster;
+            self.tell_profiles_apart();
+            // Others may have come before the one that the player is on.
+            if let Some((name, command)) = on
+                && let Some(n) = self.all().iter().position(|(other, _)| *other == name)
+            {
+                self.focus_on(Spot::Profile(n as u16, command));
+            }
         }
         self.stale = true;
         match done.outcome {
@@ -89,6 +106,88 @@ impl ControlsScreen {
         self.last = last;
         self.before = before.unwrap_or(page);
         self.focus_on(focus.unwrap_or(page));
+    }
+
+    fn profile_in_focus(&self) -> Option<(Slug, ProfileCommand)> {
+        match self.focus {
+            Spot::Profile(n, command) => {
+                let (name, _) = self.all().get(usize::from(n))?.clone();
+                Some((name, command))
+            }
+            _ => None,
+        }
+    }
+
+    /// Works out what each profile changes: once, since nothing else of them changes it.
+    fn tell_profiles_apart(&mut self) {
+        let names: Vec<Slug> = self.all().into_iter().map(|(name, _)| name).collect();
+        let line = |name: Slug| {
+            let change = self.change_from(Profile::default(), &name)?;
+            let to = change.telling();
+            let mut titles = change.changed_titles();
+            let more = titles.len().saturating_sub(MOST_TITLES);
+            titles.truncate(MOST_TITLES);
+            if more > 0 {
+                titles.push(to.say("more-lines", &[("count", &more.to_string())]));
+            }
+            let line = match to.list(titles) {
+                Some(titles) => to.say("profile-line", &[("titles", &titles)]),
+                None => to.say("profile-same", &[]),
+            };
+            Some((name, line))
+        };
+        self.profiles.lines = names.into_iter().filter_map(line).collect();
+    }
+
+    /// What would be to do to make something of the player's profile of that name; nothing where it is not
+    /// known.
+    fn change_from(&self, one: Profile, name: &Slug) -> Option<Draft> {
+        let draft = &self.draft;
+        let roster = self.profiles.roster.as_ref();
+        let other = match self.profiles.playing.as_ref() == Some(name) {
+            true => draft.applied_profile(),
+            false => roster?.profiles.get(name)?.clone(),
+        };
+        // What it is called is told already.
+        let mut one = one;
+        one.set_title(other.title());
+        let mut change = Draft::between(draft.sheet(), one, other, draft.resolver().clone());
+        change.set_words(draft.words());
+        Some(change)
+    }
+
+    /// What is to be known of a profile: how it differs from the one in use.
+    pub(super) fn details_of_profile(&self, n: u16) -> Details {
+        let all = self.all();
+        let Some((name, title)) = all.get(usize::from(n)) else {
+            return Details::default();
+        };
+        let is_own = self.profiles.playing.as_ref() == Some(name);
+        let one = match is_own {
+            true => Profile::default(),
+            false => self.draft.applied_profile(),
+        };
+        let mut text = match self.change_from(one, name).map(|change| change.summary()) {
+            Some(lines) if lines.is_empty() && is_own => vec![self.text("profile-same")],
+            Some(lines) if lines.is_empty() => vec![self.text("compare-same")],
+            lines => lines.unwrap_or_default(),
+        };
+        let more = text.len().saturating_sub(MOST_LINES);
+        text.truncate(MOST_LINES);
+        if more > 0 {
+            let count = more.to_string();
+            text.push(self.draft.words().say("more-lines", &[("count", &count)]));
+        }
+        Details {
+            device: self.text(if is_own {
+                "profile-in-use"
+            } else {
+                "page-profiles"
+            }),
+            title: title.clone(),
+            text,
+            ..Details::default()
+        }
     }
 
     /// Tells the player something.
@@ -195,8 +294,8 @@ impl ControlsScreen {
         };
         RowView {
             items: deeds.into_iter().map(item).collect(),
-            text: plays.then(|| self.text("profile-in-use")),
-            lit: plays,
+            text: self.profiles.lines.get(name).cloned(),
+            mark: plays.then(|| self.text("profile-in-use")),
             title,
             ..RowView::default()
         }

@@ -50,11 +50,15 @@ pub(super) struct Typing {
     composed: String,
     /// What it was before.
     before: String,
+    /// Whether all of it is selected: the next letter replaces it.
+    is_selected: bool,
 }
 
 impl Typing {
     pub(super) fn new(what: For, text: String) -> Typing {
         Typing {
+            // A name that is proposed is there to be replaced.
+            is_selected: !text.is_empty() && matches!(what, For::NewProfile | For::Copy(_)),
             what,
             before: text.clone(),
             text,
@@ -94,6 +98,9 @@ impl ControlsScreen {
     pub fn type_text(&mut self, text: &str) {
         if let Busy::Typing(typing) = &mut self.busy {
             typing.composed.clear();
+            if std::mem::take(&mut typing.is_selected) {
+                typing.text.clear();
+            }
             let whole = typing.what.is_text();
             let taken = text
                 .chars()
@@ -108,6 +115,9 @@ impl ControlsScreen {
     pub fn compose(&mut self, text: &str) {
         if let Busy::Typing(typing) = &mut self.busy {
             typing.composed = text.to_owned();
+            if std::mem::take(&mut typing.is_selected) {
+                typing.text.clear();
+            }
             self.stale = true;
         }
     }
@@ -159,7 +169,10 @@ impl ControlsScreen {
         if let Busy::Typing(typing) = &mut self.busy
             && !typing.what.is_shown()
         {
-            typing.text.pop();
+            match std::mem::take(&mut typing.is_selected) {
+                true => typing.text.clear(),
+                false => drop(typing.text.pop()),
+            }
             self.typed_on();
         }
     }
@@ -261,6 +274,7 @@ impl ControlsScreen {
             title: self.text(title),
             lines,
             field: Some(format!("{}{}", typing.text, typing.composed)),
+            is_selected: typing.is_selected,
             ..Dialog::default()
         }
     }

@@ -88,6 +88,8 @@ pub struct RowView {
     pub live: Option<Live>,
     /// More about it.
     pub text: Option<String>,
+    /// What it is besides, in a word that stands out beside its title: "in use".
+    pub mark: Option<String>,
     /// Whether it is lit: an action that is being worked.
     pub lit: bool,
 }
@@ -203,6 +205,8 @@ pub struct Dialog {
     pub time_left: Option<Duration>,
     /// What is being typed.
     pub field: Option<String>,
+    /// Whether all of that is selected, so that the next letter replaces it.
+    pub is_selected: bool,
     /// The player's pad, with what is asked for.
     pub pad: Option<PadView>,
 }

@@ -1,8 +1,8 @@
 //! Going from one item to the next, and the view as it is now.
 
 use super::{
-    Busy, ControlsScreen, Details, Dialog, Hint, Item, Note, Page, Role, RowView, ScreenView, Spot,
-    Tool,
+    Busy, ControlsScreen, Details, Dialog, Hint, Item, Note, Page, ProfileCommand, Role, RowView,
+    ScreenView, Spot, Tool,
 };
 use crate::draft::Draft;
 use crate::input::Direction;
@@ -78,6 +78,11 @@ impl ControlsScreen {
     fn details(&self, focus: Spot) -> Details {
         if let Spot::Cell(cell) = focus {
             return self.details_of(cell);
+        }
+        if let Spot::Profile(n, command) = focus
+            && command != ProfileCommand::Undelete
+        {
+            return self.details_of_profile(n);
         }
         let sections = self.view.sections.iter();
         let mut rows = sections.flat_map(|s| &s.rows);

@@ -4,7 +4,7 @@ use crate::common::what;
 use swap_knot_core::input::HidButton;
 use swap_knot_core::keep::Memory;
 use swap_knot_core::prompt::Marks;
-use swap_knot_core::screen::{Item, Role, RowView};
+use swap_knot_core::screen::{Item, ProfileCommand, Role, RowView, Spot};
 use swap_knot_core::{
     Controls, DeviceId, Event, EventKind, Layout, Locker, PadButton, Place, Profile, Slug, Stick,
     Time,
@@ -53,13 +53,36 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
     assert_eq!(player.controls.profile().title(), "New profile");
     assert_eq!(rows(&mut player), ["Ada", "New profile"]);
     assert!(player.controls.profile().is_unchanged());
+    // What each of them changes, and how the other one differs from the one in use.
+    let view = player.view();
+    let said = |row: &RowView| (row.text.clone().unwrap(), row.mark.is_some());
+    let said: Vec<(String, bool)> = view.sections[0].rows.iter().map(said).collect();
+    assert_eq!(said[0], ("Changes: Horn".to_owned(), false));
+    assert_eq!(said[1], ("Same as the default".to_owned(), true));
+    player
+        .controls
+        .screen_mut()
+        .unwrap()
+        .focus(Spot::Profile(0, ProfileCommand::Switch));
+    let details = player.view().details;
+    assert_eq!(
+        (&*details.title, &*details.text.join("|")),
+        ("Ada", "Horn: J (was H)")
+    );
     assert!(
         !player.view().items().any(|i| i.id == "profile 2 delete"),
         "it is played"
     );
     // Copied and named with the keyboard, renamed letter by letter with a pad.
     player.click("profile 1 copy");
-    player.key(Place::Backspace);
+    let dialog = player.view().dialog.unwrap();
+    // What is proposed is replaced by the first letter.
+    assert_eq!(
+        (dialog.field.as_deref(), dialog.is_selected),
+        (Some("Ada 2"), true)
+    );
+    player.controls.screen_mut().unwrap().type_text("Ada ");
+    assert!(!player.view().dialog.unwrap().is_selected);
     player.key(Place::Space);
     for c in "ß9".chars() {
         player.send(EventKind::Key {
