@@ -10,6 +10,7 @@ use swap_knot::screen::{Item, Role, Spot, Target, Tool};
 use swap_knot::{Layout, Words};
 
 use crate::look::{Look, size};
+use crate::rows::Measured;
 use crate::{GlyphTextures, prompt};
 
 /// What a screen reader asks for.
@@ -37,6 +38,11 @@ pub(crate) struct Pen<'a> {
     pub(crate) told: Option<Spot>,
     /// Whether the player moved, so that the list has to follow.
     pub(crate) follows: bool,
+    /// What was measured in the last frame, and what it was measured of.
+    pub(crate) measured: &'a mut Measured,
+    pub(crate) revision: u64,
+    /// Whether a screen reader listens.
+    pub(crate) is_read_aloud: bool,
 }
 
 /// How round items are.

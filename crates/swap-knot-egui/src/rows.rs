@@ -92,9 +92,31 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> [f32; 2] {
     }
 }
 
+/// What was measured of a page: for as long as nothing but the focus changes, nothing else is there to be
+/// measured, and what is out of sight is not laid out.
+#[derive(Default)]
+pub(crate) struct Measured {
+    /// Which page, how wide, and at how many pixels a point.
+    of: Option<(u64, [u32; 2])>,
+    title: f32,
+    widths: Option<Vec<f32>>,
+    /// How high each row is with all that is around it.
+    heights: Vec<f32>,
+}
+
 pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    let title = title_width(pen, ui, view);
-    let widths = cell_widths(pen, ui, view, title);
+    let room = [ui.available_width(), ui.ctx().pixels_per_point()];
+    let of = Some((pen.revision, room.map(f32::to_bits)));
+    if pen.measured.of != of {
+        let title = title_width(pen, ui, view);
+        *pen.measured = Measured {
+            of,
+            title,
+            widths: cell_widths(pen, ui, view, title),
+            heights: Vec::new(),
+        };
+    }
+    let (title, widths) = (pen.measured.title, pen.measured.widths.clone());
     if let Some(widths) = &widths {
         let mut widths = widths.iter();
         ui.horizontal(|ui| {
@@ -107,22 +129,36 @@ pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
             }
         });
     }
+    let mut rows_before = 0;
     for section in &view.sections {
-        draw_section(
-            pen,
-            ui,
-            view,
-            section,
-            widths.as_deref().map(|w| (title, w)),
-        );
+        let widths = widths.as_deref().map(|w| (title, w));
+        draw_section(pen, ui, view, (section, rows_before), widths);
+        rows_before += section.rows.len();
     }
+}
+
+/// Whether a row need not be laid out: it is as high as it was, far out of sight, and nothing of it is wanted.
+fn is_skipped(pen: &Pen<'_>, ui: &mut Ui, row: &RowView, n: usize) -> bool {
+    /// So much around what is in sight is laid out all the same.
+    const AROUND: f32 = 200.0;
+    let Some(height) = pen.measured.heights.get(n) else {
+        return false;
+    };
+    let top = ui.cursor().top();
+    let shown = ui.clip_rect().expand(AROUND);
+    let is_far = top + height < shown.top() || top > shown.bottom();
+    let is_wanted = pen.is_read_aloud || row.lit || row.items.iter().any(|item| item.focused);
+    if is_far && !is_wanted {
+        ui.add_space(*height);
+    }
+    is_far && !is_wanted
 }
 
 fn draw_section(
     pen: &mut Pen<'_>,
     ui: &mut Ui,
     view: &ScreenView,
-    section: &Section,
+    (section, rows_before): (&Section, usize),
     widths: Option<(f32, &[f32])>,
 ) {
     heading(pen, ui, &section.title);
@@ -130,6 +166,11 @@ fn draw_section(
         ui.add(quiet(pen, text));
     }
     for (n, row) in section.rows.iter().enumerate() {
+        let at = rows_before + n;
+        if is_skipped(pen, ui, row, at) {
+            continue;
+        }
+        let top = ui.cursor().top();
         if let (Some(arm), false) = (row.arm, view.columns.is_empty()) {
             let next = section.rows.get(n + 1);
             bracket(
@@ -151,6 +192,9 @@ fn draw_section(
                 profile_row(pen, ui, row)
             }
             _ => setting_row(pen, ui, row),
+        }
+        if pen.measured.heights.len() == at {
+            pen.measured.heights.push(ui.cursor().top() - top);
         }
     }
 }

@@ -5,6 +5,7 @@ use swap_knot::screen::{ControlsScreen, Item, ScreenCommand, ScreenView, Spot, T
 
 use crate::look::{Look, size};
 use crate::pen::{Act, Pen, ROUND};
+use crate::rows::Measured;
 use crate::{GlyphTextures, Pack};
 
 /// From this width on, what is to be known of an item stands beside the page: so wide, or so where there is
@@ -30,6 +31,7 @@ pub struct ScreenSkin {
     focus: Option<Spot>,
     /// What is told more of: what the player went to or pointed at last.
     told: Option<Spot>,
+    measured: Measured,
 }
 
 impl ScreenSkin {
@@ -66,6 +68,9 @@ impl ScreenSkin {
             screen.draft().words().clone(),
         );
         let is_pointed_at = screen.is_pointed_at();
+        // What is drawn may be of now, and is measured for it.
+        screen.view();
+        let revision = screen.revision();
         let view = screen.view();
         let focus = view.focused().map(|i| i.spot);
         let look = self.look.unwrap_or_else(|| Look::of(ui));
@@ -86,6 +91,9 @@ impl ScreenSkin {
                 focus
             },
             follows: self.focus != focus && !is_pointed_at,
+            measured: &mut self.measured,
+            revision,
+            is_read_aloud: is_read_aloud(ui),
         };
         let margin = match ui.available_width() >= WITH_DETAILS {
             true => size::MARGIN,
@@ -131,6 +139,12 @@ impl ScreenSkin {
             ui.ctx().request_repaint();
         }
     }
+}
+
+/// Whether a screen reader listens, which is told of what is out of sight too.
+fn is_read_aloud(ui: &Ui) -> bool {
+    let node = ui.ctx().accesskit_node_builder(ui.unique_id(), |_| ());
+    node.is_some()
 }
 
 /// Text of an input method or of the clipboard, for where the player types.

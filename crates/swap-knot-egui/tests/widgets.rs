@@ -6,7 +6,7 @@ use egui::accesskit::{Action, ActionRequest, Node, NodeId, Role, Toggled};
 use egui::{
     Event as Theirs, FullOutput, Modifiers, PointerButton, Pos2, RawInput, Rect, Vec2, pos2, vec2,
 };
-use swap_knot::input::Simulated;
+use swap_knot::input::{Direction, Simulated};
 use swap_knot::screen::{ControlsScreen, ScreenCommand, Spot};
 use swap_knot::{
     DeviceId, DeviceKind, Draft, Input, Layout, PadButton, Place, Profile, Prompt, Row, Seat,
@@ -525,4 +525,29 @@ fn prompts_show_glyphs_and_an_unbound_one_leads_to_its_row() {
         }
     }
     assert_eq!(asked, Some(horn));
+}
+
+/// What is out of sight is left out where no screen reader listens, and nothing that is in sight changes by
+/// that, wherever the player goes.
+#[test]
+fn what_is_out_of_sight_is_left_out_and_nothing_else() {
+    let (mut read, mut silent) = (Player::new(), Player::new());
+    silent.ctx.disable_accesskit();
+    let mut fewer = 0;
+    for way in [Direction::Down, Direction::Up] {
+        for step in 0..40 {
+            for player in [&mut read, &mut silent] {
+                player.screen.command(ScreenCommand::Go(way));
+                // The list follows one picture later.
+                player.frame(Vec::new());
+                player.frame(Vec::new());
+            }
+            assert_eq!(read.painted, silent.painted, "step {step}");
+            fewer += usize::from(silent.skin.places().count() < read.skin.places().count());
+        }
+    }
+    assert!(fewer > 60, "{fewer}");
+    // The ring is drawn around the last row too.
+    let focus = silent.screen.view().focused().unwrap().id.clone();
+    assert!(silent.skin.places().any(|(id, _)| id == focus));
 }

@@ -43,7 +43,7 @@ use self::proof::{Proving, WayOut};
 use self::teach::{Controllers, Vouching};
 use self::typing::Typing;
 use crate::book::Held;
-use crate::draft::{Draft, Listener, ListenerOptions, Question, Settle};
+use crate::draft::{Draft, Heard, Listener, ListenerOptions, Question, Settle};
 use crate::input::{
     DeviceId, DeviceKind, Direction, Event, EventKind, Input, Time, TouchZones, UsbId,
 };
@@ -118,7 +118,11 @@ pub struct ControlsScreen {
     /// What is to go into the clipboard.
     copied: Option<String>,
     view: ScreenView,
+    /// Whether it has to be made anew, or only says of another item that the player is on it.
     stale: bool,
+    moved: bool,
+    /// How often it was made anew.
+    made: u64,
 }
 
 /// What a [`ControlsScreen`] wants of whoever holds it.
@@ -206,6 +210,8 @@ impl ControlsScreen {
             wishes: Vec::new(),
             view: ScreenView::default(),
             stale: true,
+            moved: false,
+            made: 0,
             filter: Filter::default(),
             rows,
             draft,
@@ -248,15 +254,25 @@ impl ControlsScreen {
     /// [`Seat::overhear`] besides, so that the game does not play it.
     pub fn event(&mut self, event: &Event) {
         self.now = self.now.max(event.at);
-        self.stale = true;
         let points = is_click(event) && (self.takes_all() || self.pointing.is_in_use());
         match points || !self.waiting.is_empty() {
             true => self.waiting.push(Waiting {
                 event: *event,
                 ticks: 0,
             }),
-            false => self.take(event, false),
+            false => {
+                let before = self.heard();
+                self.take(event, false);
+                self.stale |= before.is_none() || before != self.heard();
+            }
         }
+    }
+
+    /// All that is seen of what is heard, where that is no more than which device is in hand; nothing where
+    /// what is held is shown itself.
+    fn heard(&self) -> Option<(DeviceKind, Page, Option<String>)> {
+        let is_still = matches!(self.page, Page::Bindings | Page::Profiles) && self.is_idle();
+        is_still.then(|| (self.hand(), self.page, self.message.clone()))
     }
 
     /// Hears an event, plays it on trial, or works the screen with it; a button that points works nothing
@@ -370,6 +386,7 @@ impl ControlsScreen {
 
     /// Lets time go by: what is held repeats, what waits ends.
     pub fn tick(&mut self, now: Time) {
+        let before = self.now;
         self.now = self.now.max(now);
         // Where nobody points, as without a picture, a mouse button is an input as any other.
         let waits = self.waiting.iter_mut();
@@ -379,8 +396,11 @@ impl ControlsScreen {
             self.take_waiting(self.waiting.len(), false);
         }
         if let Busy::Listening(_, listener) | Busy::Finding(listener) = &mut self.busy {
+            let left = listener.time_left(before).map(Self::whole);
             let heard = listener.tick(self.now);
-            self.stale = true;
+            // What is left is told by the second.
+            let is_same = left == listener.time_left(self.now).map(Self::whole);
+            self.stale |= !is_same || heard != Heard::Nothing;
             self.hear(heard);
         }
         if let Some(command) = self.steering.tick(self.now, &self.book)
@@ -448,7 +468,7 @@ impl ControlsScreen {
     /// Works the screen, for games that have commands of their own.
     pub fn command(&mut self, command: ScreenCommand) {
         use ScreenCommand as C;
-        self.stale = true;
+        self.stale |= !matches!(command, C::Go(_) | C::GoFar(_));
         if !matches!(command, C::Go(Direction::Left | Direction::Right)) {
             self.stroke = None;
         }

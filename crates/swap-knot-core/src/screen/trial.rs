@@ -155,6 +155,7 @@ impl ControlsScreen {
 
     pub(super) fn stop_trying(&mut self) {
         self.busy = Busy::Nothing;
+        self.stale = true;
         // What is held there is over.
         let (at, device) = (self.now, DeviceId::ALL);
         let what = EventKind::FocusLost;

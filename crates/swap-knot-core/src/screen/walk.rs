@@ -16,10 +16,22 @@ impl ControlsScreen {
         }
         if self.rows.refresh(&self.draft) || self.stale {
             self.stale = false;
+            self.moved = false;
+            self.made += 1;
             self.view = self.make_view();
+            self.keep_focus();
+        } else if self.moved {
+            self.moved = false;
+            self.view.hints = self.hints();
             self.keep_focus();
         }
         &self.view
+    }
+
+    /// How often what is seen was made anew, rather than that the player went from one item to another: for
+    /// skins that measure what they draw.
+    pub const fn revision(&self) -> u64 {
+        self.made
     }
 
     fn make_view(&self) -> ScreenView {
@@ -104,7 +116,9 @@ impl ControlsScreen {
 
     /// Makes a number less or more, or goes to what is beside.
     pub(super) fn steer(&mut self, way: Direction) {
-        if !self.nudge(way) {
+        if self.nudge(way) {
+            self.stale = true;
+        } else {
             self.go(way);
         }
     }
@@ -144,7 +158,7 @@ impl ControlsScreen {
     pub(super) fn focus_on(&mut self, spot: Spot) {
         self.focus = spot;
         self.pointing.forget_focus();
-        self.stale = true;
+        self.moved = true;
     }
 
     /// Where a page begins: with what it is about, below its tabs and tools.

@@ -258,7 +258,10 @@ fn play_anything(mut dice: Dice) {
         if !player.is_open() {
             player.open();
         }
-        if dice.roll(50) == 0 {
+        // It is looked at after each event, as a skin does, and is what it would be if made anew.
+        let screen = player.controls.screen_mut().unwrap();
+        screen.view();
+        if dice.roll(12) == 0 {
             let shown = player.view();
             let all = shown
                 .lines()
