@@ -85,3 +85,28 @@ fn about(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, pad: Option<&PadView
     }
     ui.add_space(size::GAP);
 }
+
+/// What is most to be known, in the place below the page.
+pub(crate) fn below(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, rect: Rect) {
+    let look = pen.look;
+    let edge = Stroke::new(look.line, look.hair);
+    ui.painter().hline(rect.x_range(), rect.top() + 2.0, edge);
+    let details = &view.details;
+    let title = [&*details.title, &*details.name];
+    let title: Vec<&str> = title.into_iter().filter(|t| !t.is_empty()).collect();
+    let inside = rect.shrink2(egui::vec2(0.0, size::ROWS));
+    let mut inner = ui.new_child(egui::UiBuilder::new().max_rect(inside).id_salt("below"));
+    ScrollArea::vertical()
+        .id_salt("below")
+        .auto_shrink(false)
+        .show(&mut inner, |ui| {
+            let text = RichText::new(title.join(": "))
+                .size(size::CELL)
+                .color(look.text);
+            ui.spacing_mut().item_spacing.y = 1.0;
+            ui.add(egui::Label::new(text).wrap());
+            for line in &details.text {
+                ui.add(quiet(pen, line));
+            }
+        });
+}

@@ -79,9 +79,10 @@ impl Pen<'_> {
     }
 
     /// Draws an item of a width.
-    pub(crate) fn item(&mut self, ui: &mut Ui, item: &Item, width: f32) {
+    pub(crate) fn item(&mut self, ui: &mut Ui, item: &Item, width: f32) -> Rect {
         let (_, rect) = ui.allocate_space(vec2(width, size::ITEM));
         self.item_in(ui, item, rect);
+        rect
     }
 
     /// Draws an item into a place.

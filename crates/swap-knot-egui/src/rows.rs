@@ -1,11 +1,13 @@
 //! The rows of a page: a title, and what is bound, set or told behind it.
 
+use std::ops::Range;
+
 use egui::{Align, Color32, Frame, Margin, Rect, RichText, Stroke, StrokeKind, Ui, pos2, vec2};
 use swap_knot::screen::{Item, Live, Role, RowView, ScreenView, Section, Spot};
 use swap_knot::sheet::Arm;
 
 use crate::look::size;
-use crate::pen::{LIVE, Pen, ROUND};
+use crate::pen::{Act, LIVE, Pen, ROUND};
 use crate::skin::{hair, heading, quiet};
 
 /// How wide what the whole of an action works is, where others in its place do not want more.
@@ -40,13 +42,20 @@ fn indent(row: &RowView) -> f32 {
     row.arm.map_or(0.0, |_| INDENT)
 }
 
-/// How wide the cells in each place of a row are; none where they do not fit beside the title.
-fn cell_widths(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32) -> Option<Vec<f32>> {
-    let cells: u16 = view.columns.iter().map(|c| c.span).sum();
+/// How wide the cells in some places of a row are; none where they do not fit beside the title.
+fn cell_widths(
+    pen: &Pen<'_>,
+    ui: &Ui,
+    view: &ScreenView,
+    title: f32,
+    places: &Range<u16>,
+) -> Option<Vec<f32>> {
+    let cells = places.len() as u16;
     let mut widths = vec![[FREE; 2]; usize::from(cells)];
     let rows = view.sections.iter().flat_map(|s| &s.rows);
     for item in rows.flat_map(|r| &r.items) {
-        if let Some(width) = widths.get_mut(usize::from(item.place)) {
+        let at = item.place.checked_sub(places.start);
+        if let Some(width) = at.and_then(|at| widths.get_mut(usize::from(at))) {
             let own = wanted(pen, ui, item);
             *width = [0, 1].map(|n| width[n].max(own[n]));
         }
@@ -96,45 +105,167 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> [f32; 2] {
 /// measured, and what is out of sight is not laid out.
 #[derive(Default)]
 pub(crate) struct Measured {
-    /// Which page, how wide, and at how many pixels a point.
-    of: Option<(u64, [u32; 2])>,
+    /// Which page, how wide, at how many pixels a point, and which devices where not all fit.
+    of: Option<(u64, [u32; 2], usize)>,
+    /// The devices that the player was on last, by their place among the columns.
+    device: usize,
     title: f32,
-    widths: Option<Vec<f32>>,
+    cells: Cells,
     /// How high each row is with all that is around it.
     heights: Vec<f32>,
 }
 
+/// The cells of a row that are shown: those of all devices, or of one kind at a time where there is little
+/// room.
+#[derive(Clone, Default)]
+pub(crate) struct Cells {
+    places: Range<u16>,
+    /// How wide each of them is; none where not even those of one kind fit beside the title.
+    widths: Option<Vec<f32>>,
+    /// Whether there are others besides.
+    is_one_kind: bool,
+}
+
+impl Measured {
+    /// Whether one kind of device is shown at a time on a page.
+    pub(crate) const fn is_one_kind(&self) -> bool {
+        self.cells.is_one_kind
+    }
+}
+
+impl Cells {
+    fn of(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32, device: usize) -> Cells {
+        let all = 0..view.columns.iter().map(|c| c.span).sum();
+        let one = places_of(view, device);
+        let widths = cell_widths(pen, ui, view, title, &all);
+        if widths.is_some() || view.columns.len() < 2 {
+            return Cells {
+                places: all,
+                widths,
+                is_one_kind: false,
+            };
+        }
+        Cells {
+            widths: cell_widths(pen, ui, view, title, &one),
+            places: one,
+            is_one_kind: true,
+        }
+    }
+
+    fn items<'a>(&self, row: &'a RowView) -> impl Iterator<Item = &'a Item> + use<'a> {
+        let places = self.places.clone();
+        row.items.iter().filter(move |i| places.contains(&i.place))
+    }
+}
+
+/// Where the cells of some devices stand in a row.
+fn places_of(view: &ScreenView, device: usize) -> Range<u16> {
+    let before = view.columns.iter().take(device).map(|c| c.span).sum();
+    let span = view.columns.get(device).map_or(0, |c| c.span);
+    before..before + span
+}
+
 pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
+    let on = view.sections.iter().flat_map(|s| &s.rows);
+    let on = on.flat_map(|r| &r.items).find(|i| i.focused);
+    let device = on.and_then(|item| {
+        let mut all = 0..view.columns.len();
+        all.find(|n| places_of(view, *n).contains(&item.place))
+    });
+    let device = device.unwrap_or(pen.measured.device);
     let room = [ui.available_width(), ui.ctx().pixels_per_point()];
-    let of = Some((pen.revision, room.map(f32::to_bits)));
+    let of = Some((pen.revision, room.map(f32::to_bits), device));
     if pen.measured.of != of {
         let title = title_width(pen, ui, view);
         *pen.measured = Measured {
             of,
+            device,
             title,
-            widths: cell_widths(pen, ui, view, title),
+            cells: Cells::of(pen, ui, view, title, device),
             heights: Vec::new(),
         };
     }
-    let (title, widths) = (pen.measured.title, pen.measured.widths.clone());
-    if let Some(widths) = &widths {
-        let mut widths = widths.iter();
-        ui.horizontal(|ui| {
-            ui.add_space(title + size::GAP);
-            for column in &view.columns {
-                let own = widths.by_ref().take(usize::from(column.span));
-                let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
-                let (_, room) = ui.allocate_space(room);
-                pen.fitted(ui, room, &column.title, pen.look.quiet);
-            }
-        });
+    let (title, cells) = (pen.measured.title, pen.measured.cells.clone());
+    if let (Some(widths), false) = (&cells.widths, cells.is_one_kind) {
+        heads(pen, ui, view, title, widths);
     }
     let mut rows_before = 0;
     for section in &view.sections {
-        let widths = widths.as_deref().map(|w| (title, w));
-        draw_section(pen, ui, view, (section, rows_before), widths);
+        draw_section(pen, ui, view, (section, rows_before), (title, &cells));
         rows_before += section.rows.len();
     }
+}
+
+/// What stands over the cells of each kind of device.
+fn heads(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView, title: f32, widths: &[f32]) {
+    let mut widths = widths.iter();
+    ui.horizontal(|ui| {
+        ui.add_space(title + size::GAP);
+        for column in &view.columns {
+            let own = widths.by_ref().take(usize::from(column.span));
+            let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
+            let (_, room) = ui.allocate_space(room);
+            pen.fitted(ui, room, &column.title, pen.look.quiet);
+        }
+    });
+}
+
+/// Which devices are shown, where it is one kind at a time, with a way to the next ones for whoever points;
+/// who walks on to the left or right comes to them as well.
+pub(crate) fn devices(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
+    let device = pen.measured.device;
+    let rows = view.sections.iter().flat_map(|s| &s.rows);
+    let on = rows.clone().find(|r| r.items.iter().any(|i| i.focused));
+    let row = on.or(rows.clone().find(|r| !r.items.is_empty()));
+    let count = view.columns.len();
+    let title = view.columns.get(device).map_or("", |c| &*c.title);
+    ui.horizontal(|ui| {
+        for (step, way) in [(count - 1, -1.0), (1, 1.0)] {
+            let next = places_of(view, (device + step) % count);
+            let to = row.and_then(|r| r.items.iter().find(|i| next.contains(&i.place)));
+            let (_, rect) = ui.allocate_space(vec2(size::ITEM, size::ITEM));
+            let id = egui::Id::unique(("swap-knot devices", step));
+            let response = ui.interact(rect, id, egui::Sense::click());
+            let told = if way < 0.0 {
+                "devices back"
+            } else {
+                "devices next"
+            };
+            pen.places.push((told.to_owned(), rect));
+            let fill = if response.hovered() {
+                pen.look.hover
+            } else {
+                pen.look.cell
+            };
+            ui.painter().rect_filled(rect, ROUND, fill);
+            let at = rect.center();
+            let points = [
+                vec2(5.0 * way, 0.0),
+                vec2(-4.0 * way, -6.0),
+                vec2(-4.0 * way, 6.0),
+            ];
+            let points = points.map(|by| at + by).to_vec();
+            let arrow = egui::Shape::convex_polygon(points, pen.look.text, Stroke::NONE);
+            ui.painter().add(arrow);
+            if let (true, Some(item)) = (response.clicked(), to) {
+                pen.acts.push(Act::Focus(item.spot));
+            }
+            if way < 0.0 {
+                let text = RichText::new(title).size(size::TEXT).color(pen.look.text);
+                ui.add(egui::Label::new(text));
+                for n in 0..count {
+                    let (_, dot) = ui.allocate_space(vec2(8.0, size::ITEM));
+                    let color = if n == device {
+                        pen.look.here
+                    } else {
+                        pen.look.edge
+                    };
+                    let radius = if n == device { 4.0 } else { 2.5 };
+                    ui.painter().circle_filled(dot.center(), radius, color);
+                }
+            }
+        }
+    });
 }
 
 /// Whether a row need not be laid out: it is as high as it was, far out of sight, and nothing of it is wanted.
@@ -159,7 +290,7 @@ fn draw_section(
     ui: &mut Ui,
     view: &ScreenView,
     (section, rows_before): (&Section, usize),
-    widths: Option<(f32, &[f32])>,
+    (title, cells): (f32, &Cells),
 ) {
     heading(pen, ui, &section.title);
     if let Some(text) = &section.text {
@@ -171,18 +302,13 @@ fn draw_section(
             continue;
         }
         let top = ui.cursor().top();
-        if let (Some(arm), false) = (row.arm, view.columns.is_empty()) {
-            let next = section.rows.get(n + 1);
-            bracket(
-                pen,
-                ui,
-                arm,
-                widths.is_some() && next.is_some_and(|r| r.arm.is_some()),
-            );
-        }
-        match (widths, view.columns.is_empty()) {
-            (Some((title, widths)), false) => binding_row(pen, ui, row, title, widths),
-            (None, false) => stacked_row(pen, ui, view, row),
+        let next = section.rows.get(n + 1);
+        let goes_on = next.is_some_and(|r| r.arm.is_some());
+        match (&cells.widths, view.columns.is_empty()) {
+            (Some(widths), false) => {
+                binding_row(pen, ui, (row, goes_on), title, (cells, widths));
+            }
+            (None, false) => stacked_row(pen, ui, row, cells),
             _ if row.items.is_empty() => told_row(pen, ui, row),
             _ if row
                 .items
@@ -229,21 +355,29 @@ fn more(pen: &Pen<'_>, ui: &mut Ui, row: &RowView) {
 }
 
 /// Title and cells in one line, each cell under its column.
-fn binding_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, title: f32, widths: &[f32]) {
+fn binding_row(
+    pen: &mut Pen<'_>,
+    ui: &mut Ui,
+    (row, goes_on): (&RowView, bool),
+    title: f32,
+    (cells, widths): (&Cells, &[f32]),
+) {
+    let items: Vec<&Item> = cells.items(row).collect();
+    let place = |item: &Item| usize::from(item.place - cells.places.start);
     let behind = ui.painter().add(egui::Shape::Noop);
+    if let Some(arm) = row.arm {
+        bracket(pen, ui, arm, goes_on);
+    }
     let drawn = ui.horizontal(|ui| {
         row_title(pen, ui, row, vec2(title, size::ITEM));
         let left = ui.cursor().left();
         let (_, room) = ui.allocate_space(vec2(ui.available_width(), size::ITEM));
-        for (n, item) in row.items.iter().enumerate() {
-            let at = usize::from(item.place);
+        for (n, item) in items.iter().enumerate() {
+            let at = place(item);
             let before: f32 = widths[..at].iter().map(|w| w + size::GAP).sum();
             let from = pos2(left + before, room.top());
             // What the whole works is told over all places of its devices: up to those of the next ones.
-            let next = row
-                .items
-                .get(n + 1)
-                .map_or(widths.len(), |i| usize::from(i.place));
+            let next = items.get(n + 1).map_or(widths.len(), |i| place(i));
             let beyond = match item.by_whole {
                 true => widths[at + 1..next.max(at + 1)]
                     .iter()
@@ -299,38 +433,26 @@ fn bracket(pen: &Pen<'_>, ui: &Ui, arm: Arm, goes_on: bool) {
     ui.painter().add(arrow);
 }
 
-/// Title above, and below it the cells of each kind of device.
-fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, row: &RowView) {
+/// Title above, and below it the cells.
+fn stacked_row(pen: &mut Pen<'_>, ui: &mut Ui, row: &RowView, cells: &Cells) {
     ui.add_space(size::GAP);
+    if let Some(arm) = row.arm {
+        bracket(pen, ui, arm, false);
+    }
     ui.horizontal(|ui| {
         ui.add_space(indent(row));
         ui.add(title(pen, row));
     });
-    let mut from = 0;
     let room = ui.available_width();
-    for column in &view.columns {
-        let places = from..from + column.span;
-        from = places.end;
-        let items: Vec<&Item> = row
-            .items
-            .iter()
-            .filter(|i| places.contains(&i.place))
-            .collect();
-        if items.is_empty() {
-            continue;
+    ui.horizontal_wrapped(|ui| {
+        for item in cells.items(row) {
+            let width = match item.by_whole {
+                true => pen.measure(ui, &item.short, size::CELL) + 2.0 * size::PAD + 1.0,
+                false => wanted(pen, ui, item)[1].max(FREE),
+            };
+            pen.item(ui, item, width.min(room));
         }
-        ui.add(quiet(pen, &column.title));
-        ui.horizontal_wrapped(|ui| {
-            for item in items {
-                let width = match item.by_whole {
-                    true => pen.measure(ui, &item.short, size::CELL) + 2.0 * size::PAD + 1.0,
-                    false => wanted(pen, ui, item)[1].max(FREE),
-                };
-                let width = width.min(room);
-                pen.item(ui, item, width);
-            }
-        });
-    }
+    });
 }
 
 /// Title, what is set, and what the device says right now.

@@ -1,7 +1,7 @@
 //! The controls screen, drawn: no rule, text or state of it lives here.
 
 use egui::{Align, Frame, Margin, Rect, RichText, ScrollArea, Stroke, StrokeKind, Ui, pos2, vec2};
-use swap_knot::screen::{ControlsScreen, Item, ScreenCommand, ScreenView, Spot, Tool};
+use swap_knot::screen::{ControlsScreen, Item, Role, ScreenCommand, ScreenView, Spot, Tool};
 
 use crate::look::{Look, size};
 use crate::pen::{Act, Pen, ROUND};
@@ -12,6 +12,11 @@ use crate::{GlyphTextures, Pack};
 /// more room than that.
 const WITH_DETAILS: f32 = 1000.0;
 const WIDE: f32 = 1550.0;
+/// Where there is less, so much is kept for it below the page, unless the whole is lower than that.
+const DETAILS_BELOW: f32 = 86.0;
+const WITH_FOOT: f32 = 440.0;
+/// So much of the tabs beside the one that is shown is in sight.
+const NEIGHBOUR: f32 = 60.0;
 const DETAILS: [f32; 2] = [310.0, 400.0];
 
 /// Draws a [`ControlsScreen`], and hands on what is pointed at and what a screen reader asks for.
@@ -183,7 +188,17 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
         (true, false) => DETAILS[0],
         (false, _) => 0.0,
     };
-    let page = Rect::from_min_max(body.min, pos2(body.right() - side, body.bottom()));
+    // Where there is no room beside the page, what is most wanted of it stands below.
+    let has_foot = !is_wide && view.board.is_none() && all.height() >= WITH_FOOT;
+    let foot = if has_foot { DETAILS_BELOW } else { 0.0 };
+    let mut page = Rect::from_min_max(body.min, pos2(body.right() - side, body.bottom() - foot));
+    let is_one_kind = pen.measured.is_one_kind();
+    if is_one_kind && !view.columns.is_empty() {
+        let line = Rect::from_min_size(page.min, vec2(page.width(), size::ITEM));
+        let mut line = ui.new_child(egui::UiBuilder::new().max_rect(line));
+        crate::rows::devices(pen, &mut line, view);
+        page.min.y += size::ITEM + size::ROWS;
+    }
     let mut inner = ui.new_child(egui::UiBuilder::new().max_rect(page));
     ScrollArea::vertical()
         .id_salt("page")
@@ -206,9 +221,17 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
                 notes(pen, ui, view);
             }
         });
+    if is_one_kind != pen.measured.is_one_kind() {
+        // Its line has to come, or to go.
+        ui.ctx().request_repaint();
+    }
     if has_details {
         let rect = Rect::from_min_max(pos2(page.right() + 2.0, body.top()), body.max);
         crate::details::draw(pen, ui, view, beside, rect);
+    }
+    if has_foot {
+        let rect = Rect::from_min_max(pos2(body.left(), page.bottom()), body.max);
+        crate::details::below(pen, ui, view, rect);
     }
     ring(pen, ui, page, has_details);
     let foot = Rect::from_min_max(pos2(all.left(), body.bottom()), all.max);
@@ -268,7 +291,11 @@ fn titles(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView, is_wide: bool) {
             }
             for page in &view.pages {
                 let width = pen.width(ui, page);
-                pen.item(ui, page, width);
+                let rect = pen.item(ui, page, width);
+                if pen.follows && matches!(page.role, Role::Tab { selected: true }) {
+                    // With something of its neighbours, so that there is seen to be more.
+                    ui.scroll_to_rect(rect.expand2(vec2(NEIGHBOUR, 0.0)), None);
+                }
                 ui.add_space(size::PAD);
             }
         });

@@ -551,3 +551,60 @@ fn what_is_out_of_sight_is_left_out_and_nothing_else() {
     let focus = silent.screen.view().focused().unwrap().id.clone();
     assert!(silent.skin.places().any(|(id, _)| id == focus));
 }
+
+/// With little room one kind of device is shown at a time: that of the player, who comes to the others by
+/// walking on and by pointing; and the tab of the page is in sight.
+#[test]
+fn with_little_room_one_kind_of_device_is_shown() {
+    let mut player = Player::new();
+    player.size = vec2(640.0, 480.0);
+    player.screen.focus(Spot::Cell(cell(&player, "lantern")));
+    player.frame(Vec::new());
+    player.frame(Vec::new());
+    let kinds = |player: &Player| {
+        let shown = |kind: &&str| player.skin.places().any(|(id, _)| id.contains(*kind));
+        let all = [" keyboard-", " gamepad-", " touch-"];
+        all.iter()
+            .filter(|kind| shown(kind))
+            .copied()
+            .collect::<Vec<_>>()
+    };
+    assert_eq!(kinds(&player), [" keyboard-"]);
+    for _ in 0..2 {
+        player.screen.command(ScreenCommand::Go(Direction::Right));
+        player.frame(Vec::new());
+    }
+    assert_eq!(kinds(&player), [" gamepad-"]);
+    for expected in [" touch-", " keyboard-"] {
+        let next = player.skin.places().find(|(id, _)| *id == "devices next");
+        let at = next.unwrap().1.center();
+        for pressed in [true, false] {
+            player.frame(vec![
+                Theirs::PointerMoved(at),
+                Theirs::PointerButton {
+                    pos: at,
+                    button: PointerButton::Primary,
+                    pressed,
+                    modifiers: Modifiers::NONE,
+                },
+            ]);
+        }
+        player.frame(Vec::new());
+        player.frame(Vec::new());
+        assert_eq!(kinds(&player), [expected]);
+        let focus = player.screen.view().focused().unwrap().id.clone();
+        assert!(focus.starts_with("cell lantern"), "{focus}");
+    }
+    for _ in 0..5 {
+        player.screen.command(ScreenCommand::NextPage);
+        player.frame(Vec::new());
+        player.frame(Vec::new());
+        let page = player.screen.page().word();
+        let tab = format!("page {page}");
+        let there = player.skin.places().find(|(id, _)| *id == tab).unwrap().1;
+        assert!(
+            there.left() >= 0.0 && there.right() <= 640.0,
+            "{tab}: {there:?}"
+        );
+    }
+}
