@@ -29,12 +29,11 @@ pub(crate) fn draw(pen: &mut Pen<'_>, ui: &mut Ui, board: &BoardView) {
     ui.add_space(size::GAP);
     let text = |text: &str, points| egui::RichText::new(text).size(points).color(pen.look.text);
     let nothing = std::slice::from_ref(&key.item.spoken);
-    let lines = if key.does.is_empty() {
-        nothing
-    } else {
-        &key.does
+    let lines = match key.item.text.is_empty() {
+        true => nothing,
+        false => &key.item.text,
     };
-    if !key.does.is_empty() {
+    if !key.item.text.is_empty() {
         ui.label(text(&key.item.label, size::HEADING).strong());
     }
     for line in lines {
@@ -79,8 +78,8 @@ impl Pen<'_> {
         let most = (unit * 0.24).clamp(9.0, size::TINY);
         let sizes = [1.0, 0.92, 0.84, 0.76].map(|part| (most * part, 2));
         let titles = [&*key.title, &*key.short];
-        let galley = fitting(&painter, &titles, text, inside.width(), &sizes);
-        if galley.elided || unit < TITLED {
+        let (galley, is_whole) = fitting(&painter, &titles, text, inside.width(), &sizes);
+        if !is_whole || unit < TITLED {
             painter.circle_filled(dot, unit * 0.06, text);
             return;
         }

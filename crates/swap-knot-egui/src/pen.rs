@@ -383,7 +383,7 @@ impl Pen<'_> {
             (12.0, 2),
             (size::LEAST, 2),
         ];
-        let galley = fitting(ui.painter(), &[text], color, room.width(), &sizes);
+        let (galley, _) = fitting(ui.painter(), &[text], color, room.width(), &sizes);
         let top = room.center().y - galley.size().y / 2.0;
         ui.painter().galley(pos2(room.left(), top), galley, color);
     }
@@ -437,14 +437,15 @@ fn is_in_line(spot: Spot) -> bool {
 pub(crate) const LIVE: Vec2 = vec2(64.0, 36.0);
 
 /// The first of some texts that fits into a width in one of some sizes, the first that any fits in, with so
-/// many lines each and none of its words broken; the end of the last is cut off where none does.
+/// many lines each and none of its words broken, and whether there is one; the end of the last is cut off
+/// where there is none.
 pub(crate) fn fitting(
     painter: &egui::Painter,
     texts: &[&str],
     color: Color32,
     width: f32,
     sizes: &[(f32, usize)],
-) -> std::sync::Arc<egui::Galley> {
+) -> (std::sync::Arc<egui::Galley>, bool) {
     let lay_out = |text: &str, points: f32, rows: usize| {
         let font = FontId::proportional(points);
         let mut job = egui::text::LayoutJob::simple(text.to_owned(), font, color, width);
@@ -458,12 +459,12 @@ pub(crate) fn fitting(
             let breaks = |word: &str| lay_out(word, points, 2).rows.len() > 1;
             let is_whole = || rows == 1 || !text.split_whitespace().any(breaks);
             if !galley.elided && is_whole() {
-                return galley;
+                return (galley, true);
             }
             last = Some(galley);
         }
     }
-    last.unwrap_or_else(|| lay_out("", size::TINY, 1))
+    (last.unwrap_or_else(|| lay_out("", size::TINY, 1)), false)
 }
 
 /// As much of it as is not cut off, for pointing at it.

@@ -30,6 +30,8 @@ pub(super) enum Picking {
     About,
     /// Which keyboard layout.
     Layouts,
+    /// Which layout is rehearsed.
+    Rehearse,
     /// Whose marks the pads have.
     Families,
     /// Where actions are tried.
@@ -114,6 +116,10 @@ impl ControlsScreen {
             Picking::Layouts => {
                 dialog.title = self.text("layout-title");
                 self.view_layouts()
+            }
+            Picking::Rehearse => {
+                dialog.title = self.text("rehearse-title");
+                self.view_rehearsals()
             }
             Picking::Where => {
                 dialog.title = self.text("try-where");
@@ -339,6 +345,7 @@ impl ControlsScreen {
                 }
             }
             Picking::Layouts => self.pick_layout(n),
+            Picking::Rehearse => self.pick_rehearsal(n),
             Picking::Families => self.pick_family(n),
             Picking::Where => self.pick_place(n),
             Picking::Delete(name, _) if n == 0 => self.delete_profile(name),

@@ -4,19 +4,69 @@ use std::collections::BTreeMap;
 
 use super::answer::Picking;
 use super::{BoardView, ControlsScreen, Item, KeyView, Page, Role, ScreenView, Section, Spot};
+use crate::draft::Draft;
 use crate::input::{Chord, Control, Input, Place};
 use crate::layout::Layout;
 use crate::sheet::{Row, SituationId};
 
 impl ControlsScreen {
     pub(super) fn view_keyboard(&self, view: &mut ScreenView) {
-        view.tools = self.common_tools(Vec::new());
         let label = self.layout_title(self.draft.profile().layout());
+        let id = match self.rehearsed {
+            Some(_) => "rehearse-stop",
+            None => "rehearse",
+        };
+        let rehearse = self.item(Spot::Rehearse, self.text(id), Role::Button);
+        view.tools = self.common_tools(vec![rehearse]);
+        let rehearsed = self.rehearsed.as_ref().map(|layout| {
+            let words = self.draft.words();
+            let name = words.untranslated(layout.own_name());
+            words.say("rehearse-on", &[("layout", &name)])
+        });
         view.sections.push(Section {
+            title: rehearsed.unwrap_or_default(),
             rows: vec![self.choice(Spot::Layout, "setting-layout", label)],
             ..Section::default()
         });
-        view.board = Some(self.view_board());
+        view.board = Some(match &self.rehearsed {
+            Some(layout) => self.view_board(&self.rehearsal(layout)),
+            None => self.view_board(&self.draft),
+        });
+    }
+
+    /// What a player on another layout would have: everything as it is, judged there.
+    fn rehearsal(&self, layout: &Layout) -> Draft {
+        let own = &self.draft;
+        let mut draft = Draft::new(own.sheet(), own.profile(), own.resolver().on(layout));
+        draft.set_words(own.words());
+        draft
+    }
+
+    /// Asks which layout is to be rehearsed, or goes back to the player's own.
+    pub(super) fn work_rehearsal(&mut self) {
+        match self.rehearsed.take() {
+            Some(_) => self.stale = true,
+            None => self.ask(Picking::Rehearse),
+        }
+    }
+
+    pub(super) fn view_rehearsals(&self) -> Vec<Item> {
+        let button = |(n, layout): (usize, Layout)| {
+            let label = self.draft.words().untranslated(layout.own_name());
+            self.button(n, label)
+        };
+        let mut all: Vec<Item> = Self::shipped()
+            .into_iter()
+            .enumerate()
+            .map(button)
+            .collect();
+        all.push(self.button(all.len(), self.text("menu-cancel-button")));
+        all
+    }
+
+    pub(super) fn pick_rehearsal(&mut self, n: usize) {
+        self.rehearsed = Self::shipped().into_iter().nth(n);
+        self.stale = true;
     }
 
     /// What a layout is called; one that is not chosen with that it was found.
@@ -31,10 +81,9 @@ impl ControlsScreen {
         }
     }
 
-    fn view_board(&self) -> BoardView {
-        let layout = self.draft.layout();
-        let caps = layout.board().keys();
-        let (on, here) = (self.titles_on_keys(), self.rows_on_keys());
+    fn view_board(&self, draft: &Draft) -> BoardView {
+        let caps = draft.layout().board().keys();
+        let (on, here) = (self.titles_on_keys(draft), self.rows_on_keys(draft));
         let keys: Vec<KeyView> = caps
             .iter()
             .map(|cap| {
@@ -47,7 +96,7 @@ impl ControlsScreen {
                 KeyView {
                     title: titles(&|row| self.draft.row_title(row)),
                     short: titles(&|row| self.short_title(row)),
-                    item: self.view_key(cap.place, &does),
+                    item: self.view_key(draft, cap.place, &does),
                     rect: [cap.x, cap.y, cap.width, cap.height],
                     down: self.book.is_down(Control::key(cap.place)),
                     does,
@@ -72,16 +121,16 @@ impl ControlsScreen {
     }
 
     /// What each key works by itself where the player is in the game.
-    fn rows_on_keys(&self) -> BTreeMap<Place, Vec<Row>> {
-        let (sheet, here) = (self.draft.sheet(), self.tried_in());
+    fn rows_on_keys(&self, draft: &Draft) -> BTreeMap<Place, Vec<Row>> {
+        let (sheet, here) = (draft.sheet(), self.tried_in());
         let mut on: BTreeMap<Place, Vec<Row>> = BTreeMap::new();
-        for bound in self.draft.bindings() {
+        for bound in draft.bindings() {
             let own = &sheet.declared(bound.cell.row.action).situations;
             let is_here = own.is_empty() || here.is_some_and(|here| own.contains(&here));
             if !is_here || !bound.chord.is_plain() {
                 continue;
             }
-            for place in self.draft.resolver().places_of(bound.chord.input()) {
+            for place in draft.resolver().places_of(bound.chord.input()) {
                 let rows = on.entry(place).or_default();
                 if !rows.contains(&bound.cell.row) {
                     rows.push(bound.cell.row);
@@ -101,19 +150,22 @@ impl ControlsScreen {
     }
 
     /// What each key has a part in.
-    fn titles_on_keys(&self) -> BTreeMap<Place, Vec<String>> {
-        let on = self.draft.resolver();
-        self.titles_on(|chord| chord.inputs().flat_map(|i| on.places_of(i)).collect())
+    fn titles_on_keys(&self, draft: &Draft) -> BTreeMap<Place, Vec<String>> {
+        let on = draft.resolver();
+        self.titles_on(draft, |chord| {
+            chord.inputs().flat_map(|i| on.places_of(i)).collect()
+        })
     }
 
     /// What has a part in chords: what is live always, then by situation, in their order, a line each.
     pub(super) fn titles_on<K: Ord>(
         &self,
+        draft: &Draft,
         parts: impl Fn(&Chord) -> Vec<K>,
     ) -> BTreeMap<K, Vec<String>> {
-        let (sheet, words) = (self.draft.sheet(), self.draft.words());
+        let (sheet, words) = (draft.sheet(), draft.words());
         let mut on: BTreeMap<K, BTreeMap<Option<SituationId>, Vec<String>>> = BTreeMap::new();
-        for bound in self.draft.bindings() {
+        for bound in draft.bindings() {
             let title = self.draft.row_title(bound.cell.row);
             let own = &sheet.declared(bound.cell.row.action).situations;
             for part in parts(&bound.chord) {
@@ -146,15 +198,22 @@ impl ControlsScreen {
         joined.unwrap_or_else(|| self.text("key-free"))
     }
 
-    fn view_key(&self, place: Place, does: &[String]) -> Item {
+    fn view_key(&self, draft: &Draft, place: Place, does: &[String]) -> Item {
         let input = Input::Key(place);
-        let label = self.draft.words().board_name(input, self.draft.layout());
+        let words = draft.words();
+        let name_on = |layout: &Layout| words.board_name(input, layout);
+        let label = name_on(draft.layout());
+        let own = name_on(self.draft.layout());
+        let is_other = self.rehearsed.is_some() && own != label;
+        let elsewhere = is_other.then(|| {
+            let values = [("there", &*label), ("here", &own)];
+            words.say("rehearse-key", &values)
+        });
         let mut item = self.item(Spot::Key(place), label, Role::Button);
-        let words = self.draft.words();
-        let name = self.draft.telling().spoken(&input.into());
+        let name = draft.telling().spoken(&input.into());
         let told = self.listed(does.iter().cloned());
         item.spoken = words.say("setting-of", &[("title", &name), ("setting", &told)]);
-        item.text = does.to_vec();
+        item.text = elsewhere.into_iter().chain(does.iter().cloned()).collect();
         item
     }
 
@@ -166,12 +225,14 @@ impl ControlsScreen {
 
     /// Every layout to choose from: as it is found, and those that ship, by title.
     pub(super) fn layouts() -> Vec<Option<Layout>> {
+        let shipped = Self::shipped().into_iter().map(Some);
+        [None].into_iter().chain(shipped).collect()
+    }
+
+    fn shipped() -> Vec<Layout> {
         let mut all: Vec<Layout> = Layout::all_shipped().collect();
         all.sort_by(|a, b| a.title().cmp(b.title()));
-        [None]
-            .into_iter()
-            .chain(all.into_iter().map(Some))
-            .collect()
+        all
     }
 
     pub(super) fn view_layouts(&self) -> Vec<Item> {

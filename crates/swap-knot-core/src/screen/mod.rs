@@ -115,6 +115,8 @@ pub struct ControlsScreen {
     controllers: Controllers,
     zones: TouchZones,
     sharing: Sharing,
+    /// The layout that is rehearsed on the player's keyboard.
+    rehearsed: Option<Layout>,
     /// What is to go into the clipboard.
     copied: Option<String>,
     view: ScreenView,
@@ -191,6 +193,7 @@ impl ControlsScreen {
             controllers: Controllers::default(),
             zones: TouchZones::new(),
             sharing: Sharing::default(),
+            rehearsed: None,
             copied: None,
             trial,
             focus: Spot::Page(Page::Bindings),
@@ -535,6 +538,7 @@ impl ControlsScreen {
     fn turn_to(&mut self, page: Page) {
         if self.page != page {
             self.page = page;
+            self.rehearsed = None;
             self.message = None;
             self.stale = true;
             if page == Page::Profiles {
@@ -573,6 +577,7 @@ impl ControlsScreen {
             Spot::Import => self.import(),
             Spot::Profile(n, deed) => self.work_profile(usize::from(n), deed),
             Spot::Layout => self.ask_for_layout(),
+            Spot::Rehearse => self.work_rehearsal(),
             Spot::Key(place) => self.show_key(place),
             Spot::Family => self.ask_for_family(),
             Spot::Part(input) => self.show_part(input),
@@ -588,6 +593,7 @@ impl ControlsScreen {
     /// Out of what it is doing, or of the screen.
     fn back(&mut self) {
         match &self.busy {
+            Busy::Nothing if self.rehearsed.is_some() => self.work_rehearsal(),
             Busy::Nothing => self.ask_to_leave(),
             Busy::Proving(_) => self.put_back(),
             Busy::Asking(_) => self.settle(Settle::BackOut),

@@ -94,7 +94,7 @@ impl ControlsScreen {
                 .filter(|i| i.device_kind() == DeviceKind::Gamepad);
             all.map(Input::whole).collect()
         };
-        self.titles_on(inputs)
+        self.titles_on(&self.draft, inputs)
     }
 
     pub(super) fn pad_view(&self, on: &BTreeMap<Input, Vec<String>>) -> PadView {
@@ -182,7 +182,7 @@ impl ControlsScreen {
         let bound = |chord: &Chord| -> Vec<Input> {
             chord.inputs().filter(own).map(Input::whole).collect()
         };
-        let on = self.titles_on(bound);
+        let on = self.titles_on(&self.draft, bound);
         let mut inputs: Vec<Input> = self.book.inputs().into_iter().filter(own).collect();
         inputs = inputs.into_iter().map(Input::whole).collect();
         inputs.extend(on.keys().copied());

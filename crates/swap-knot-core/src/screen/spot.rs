@@ -100,6 +100,8 @@ pub enum Spot {
     Profile(u16, ProfileCommand),
     /// The keyboard layout.
     Layout,
+    /// Shows what another layout has, or the player's own again.
+    Rehearse,
     /// A key of the board.
     Key(Place),
     /// The family whose marks the player's pads have.
@@ -152,6 +154,7 @@ impl Spot {
             Spot::Import => "import".to_owned(),
             Spot::Profile(n, deed) => format!("profile {} {}", n + 1, deed.word()),
             Spot::Layout => "layout".to_owned(),
+            Spot::Rehearse => "rehearse".to_owned(),
             Spot::Key(place) => format!("key {place}"),
             Spot::Family => "family".to_owned(),
             Spot::Part(input) => format!("part {input}"),

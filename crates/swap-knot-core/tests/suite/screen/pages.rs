@@ -4,7 +4,7 @@ use crate::common::what;
 use swap_knot_core::input::HidButton;
 use swap_knot_core::keep::Memory;
 use swap_knot_core::prompt::Marks;
-use swap_knot_core::screen::{Item, ProfileCommand, Role, RowView, Spot};
+use swap_knot_core::screen::{Item, ProfileCommand, Role, RowView, ScreenView, Spot};
 use swap_knot_core::{
     Controls, DeviceId, Event, EventKind, Layout, Locker, PadButton, Place, Profile, Slug, Stick,
     Time,
@@ -163,6 +163,51 @@ fn profiles_are_made_switched_copied_renamed_deleted_and_brought_back() {
         rows(&mut player).iter().filter(|t| *t == "Ada  ßB").count(),
         2
     );
+}
+
+/// Another layout is rehearsed: its board with what a player there has, where its keys lie under one's own
+/// hand, and nothing is changed by it.
+#[test]
+fn another_layout_is_rehearsed_and_nothing_is_changed() {
+    let mut player = Player::new();
+    player.click("page keyboard");
+    player.click("rehearse");
+    let view = player.view();
+    let answers: Vec<Item> = view.dialog.unwrap().lines.into_iter().flatten().collect();
+    let french = answers.iter().find(|i| i.label == "Français").unwrap();
+    player.click(&french.id.clone());
+    let view = player.view();
+    assert_eq!(
+        view.sections[0].title,
+        "Trying: Français. Your own keys are not changed."
+    );
+    assert_eq!(player.label("layout"), "Automatic: English (US)");
+    assert_eq!(player.label("key KeyW"), "Z");
+    assert_eq!(player.item("key KeyW").text[0], "Z is W on your keyboard");
+    // The map lies on the letter M, which is another key there.
+    let key = |view: &ScreenView, id: &str| {
+        let keys = view.board.clone().unwrap().keys;
+        keys.into_iter().find(|k| k.item.id == id).unwrap().title
+    };
+    assert_eq!(key(&view, "key KeyM"), "");
+    assert_eq!(key(&view, "key Semicolon"), "Map table");
+    // What is pressed is seen where it lies.
+    player.hold(Place::KeyA, true);
+    let board = player.view().board.unwrap();
+    assert!(board.keys.iter().any(|k| k.down && k.item.label == "Q"));
+    player.hold(Place::KeyA, false);
+    assert!(!player.controls.screen().unwrap().draft().is_changed());
+    // Back ends that, and then the screen.
+    player.key(Place::Escape);
+    assert_eq!(player.label("key KeyW"), "W");
+    player.click("rehearse");
+    player.key(Place::Escape);
+    assert_eq!(
+        (player.label("key KeyW"), player.dialog()),
+        ("W".to_owned(), String::new())
+    );
+    player.key(Place::Escape);
+    assert!(!player.is_open());
 }
 
 #[test]
