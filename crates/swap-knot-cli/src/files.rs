@@ -5,7 +5,7 @@ use std::fs;
 use std::path::Path;
 
 use swap_knot::input::Mappings;
-use swap_knot::{DeviceKind, Layout, Profile, Sheet};
+use swap_knot::{DeviceKind, Layout, Place, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
 pub(crate) fn read(path: &Path, most: usize) -> Result<String, Box<dyn Error>> {
@@ -54,15 +54,40 @@ pub(crate) fn layout(name: &str) -> Result<Layout, String> {
     })
 }
 
-/// Names that begin like a misspelt one, as a suggestion.
+/// Layouts that may be meant, as a suggestion: by the letters of their first row (`azerty`), by a part of their
+/// title, or else by how their names begin.
 fn nearest(name: &str) -> String {
+    let name = name.to_lowercase();
     let start: String = name.chars().take(2).collect();
-    let like = Layout::shipped_names().filter(|n| !start.is_empty() && n.starts_with(&start));
-    let names: Vec<String> = like.take(5).map(|n| format!("`{n}`")).collect();
-    match names.is_empty() {
-        true => String::new(),
-        false => format!("; there are {}", names.join(", ")),
+    let spelled = |l: &Layout| !name.is_empty() && first_row(l) == name;
+    let titled = |l: &Layout| name.len() > 2 && l.title().to_lowercase().contains(&name);
+    let begins = |l: &Layout| !start.is_empty() && l.name().starts_with(&start);
+    let ways: [&dyn Fn(&Layout) -> bool; 3] = [&spelled, &titled, &begins];
+    let found = ways.iter().find_map(|way| {
+        let mut like: Vec<Layout> = Layout::all_shipped().filter(|l| way(l)).collect();
+        // The plainest of many: `us` before `us-intl`.
+        like.sort_by_key(|l| l.name().len());
+        (!like.is_empty()).then_some(like)
+    });
+    let names = found.unwrap_or_default();
+    let names: Vec<String> = names
+        .iter()
+        .take(5)
+        .map(|l| format!("`{}`", l.name()))
+        .collect();
+    match &names[..] {
+        [] => String::new(),
+        [only] => format!("; there is {only}"),
+        names => format!("; there are {}", names.join(", ")),
     }
+}
+
+/// What is typed by the first six keys of the row above the middle one.
+fn first_row(layout: &Layout) -> String {
+    use Place::{KeyE, KeyQ, KeyR, KeyT, KeyW, KeyY};
+    let keys = [KeyQ, KeyW, KeyE, KeyR, KeyT, KeyY];
+    let legends = keys.iter().filter_map(|key| layout.legend(*key));
+    legends.collect::<String>().to_lowercase()
 }
 
 /// The layout of an option, else that of the profile, else us.

@@ -97,7 +97,7 @@ fn ten_names_from_habit_in_a_sheet_are_met_at_once() {
             "did you mean `KeyX` or `letter:x`?",
             "did you mean `ArrowUp`, `pad:up` or `wheel:up`?",
             "did you mean `pad:south`, `pad:east`, `pad:west` or `pad:north`?",
-            "did you mean `pad:shoulder-right`, `pad:trigger-right`, `pad:stick-right-click` or `pad:stick-right`?",
+            "did you mean `pad:trigger-right`?",
             "did you mean `Numpad4`?",
             "did you mean `ShiftLeft`?",
             "did you mean `Meta`?",

@@ -1,10 +1,12 @@
 //! Names from habit: what people write before they know ours, and what they mean by it.
 //!
 //! One table behind every "did you mean": it answers with the right input or with several to choose
-//! from, never with a guess. What a maker prints on a pad says nothing here; it is met with the pad's
-//! inputs by place.
+//! from, never with a guess. A name is taken apart into words, in whatever order and spelling they come;
+//! an input is meant whose own words are all of them, and of several those that have the fewest besides.
+//! What a maker prints on the four buttons of a pad says nothing here; it is met with all of them, by
+//! place.
 
-use super::{Input, Letter, MouseButton, PadButton, Place, Stick};
+use super::{Input, Letter, MouseButton, PadButton, Place};
 
 /// Whole words, and what they mean; written as [`plain`] writes them.
 const WORDS: &[(&str, &[&str])] = &[
@@ -20,6 +22,7 @@ const WORDS: &[(&str, &[&str])] = &[
     ("ctl", &["Ctrl"]),
     ("down", &["ArrowDown", "pad:down", "wheel:down"]),
     ("forward", &["mouse:forward"]),
+    ("forwardslash", &["Slash"]),
     ("grave", &["Backquote"]),
     ("guide", &["pad:center"]),
     ("home", &["Home", "pad:center"]),
@@ -51,43 +54,111 @@ const WORDS: &[(&str, &[&str])] = &[
     ("wheel", &["wheel:up", "wheel:down"]),
     ("win", &["Meta"]),
     ("windows", &["Meta"]),
+    ("dpad", &["pad:up", "pad:down", "pad:left", "pad:right"]),
+    ("hat", &["pad:up", "pad:down", "pad:left", "pad:right"]),
+    ("isoleft", &["IntlBackslash"]),
+    ("joystick", &["pad:stick-left", "pad:stick-right"]),
+    ("l1", &["pad:shoulder-left"]),
+    ("l2", &["pad:trigger-left"]),
+    ("l3", &["pad:stick-left-click"]),
+    ("lb", &["pad:shoulder-left"]),
+    ("ls", &["pad:stick-left", "pad:stick-left-click"]),
+    ("lt", &["pad:trigger-left"]),
+    ("mode", &["pad:center"]),
+    ("oem102", &["IntlBackslash"]),
+    ("pov", &["pad:up", "pad:down", "pad:left", "pad:right"]),
+    ("r1", &["pad:shoulder-right"]),
+    ("r2", &["pad:trigger-right"]),
+    ("r3", &["pad:stick-right-click"]),
+    ("rb", &["pad:shoulder-right"]),
+    ("rs", &["pad:stick-right", "pad:stick-right-click"]),
+    ("rt", &["pad:trigger-right"]),
+    ("thumbl", &["pad:stick-left-click"]),
+    ("thumbr", &["pad:stick-right-click"]),
+    ("tl", &["pad:shoulder-left"]),
+    ("tl2", &["pad:trigger-left"]),
+    ("tr", &["pad:shoulder-right"]),
+    ("tr2", &["pad:trigger-right"]),
+    ("zl", &["pad:trigger-left"]),
+    ("zr", &["pad:trigger-right"]),
 ];
 
-/// Parts of words that are called otherwise here.
-const PARTS: &[(&str, &str)] = &[
-    ("esc", "escape"),
-    ("return", "enter"),
-    ("spacebar", "space"),
-    ("del", "delete"),
-    ("ins", "insert"),
-    ("pgup", "pageup"),
-    ("pgdown", "pagedown"),
-    ("pgdn", "pagedown"),
-    ("bksp", "backspace"),
-    ("caps", "capslock"),
-    ("prtscn", "printscreen"),
-    ("prtscr", "printscreen"),
-    ("prtsc", "printscreen"),
-    ("printscrn", "printscreen"),
-    ("ctrl", "control"),
-    ("windows", "meta"),
-    ("win", "meta"),
-    ("super", "meta"),
-    ("command", "meta"),
-    ("cmd", "meta"),
-    ("option", "alt"),
-    ("keypad", "numpad"),
-    ("num", "numpad"),
-    ("kp", "numpad"),
-    ("mwheel", "wheel"),
-    ("mousewheel", "wheel"),
-    ("scroll", "wheel"),
-    ("bumper", "shoulder"),
-    ("dpad", "pad"),
-    ("gamepad", "pad"),
-    ("thumbstick", "stick"),
-    ("analog", "stick"),
-    ("joystick", "stick"),
+/// What a word is called here; several where it may be several.
+const SYNONYMS: &[(&str, &[&str])] = &[
+    ("alpha", &["digit"]),
+    ("analog", &["stick"]),
+    ("analogue", &["stick"]),
+    ("apostrophe", &["quote"]),
+    ("asterisk", &["multiply"]),
+    ("backtick", &["backquote"]),
+    ("bksp", &["backspace"]),
+    ("bottom", &["south", "down"]),
+    ("btn", &["button"]),
+    ("bumper", &["shoulder"]),
+    ("caps", &["capslock"]),
+    ("capital", &["capslock"]),
+    ("cmd", &["meta"]),
+    ("command", &["meta"]),
+    ("controller", &["pad"]),
+    ("ctrl", &["control"]),
+    ("cursor", &["arrow"]),
+    ("dash", &["minus"]),
+    ("del", &["delete"]),
+    ("dn", &["down"]),
+    ("dot", &["period", "decimal"]),
+    ("equals", &["equal"]),
+    ("esc", &["escape"]),
+    ("fullstop", &["period"]),
+    ("gamepad", &["pad"]),
+    ("grave", &["backquote"]),
+    ("gui", &["meta"]),
+    ("ins", &["insert"]),
+    ("joypad", &["pad"]),
+    ("keypad", &["numpad"]),
+    ("kp", &["numpad"]),
+    ("l", &["left", "l"]),
+    ("lower", &["south", "down"]),
+    ("lowest", &["south"]),
+    ("lmenu", &["altleft"]),
+    ("m", &["m", "mouse"]),
+    ("mwheel", &["wheel"]),
+    ("mousewheel", &["wheel"]),
+    ("num", &["numpad", "num"]),
+    ("number", &["digit", "numpad"]),
+    ("option", &["alt"]),
+    ("paren", &["paren"]),
+    ("pg", &["page"]),
+    ("pgdn", &["pagedown"]),
+    ("pgdown", &["pagedown"]),
+    ("pgup", &["pageup"]),
+    ("plus", &["add"]),
+    ("prtsc", &["printscreen"]),
+    ("prtscn", &["printscreen"]),
+    ("prtscr", &["printscreen"]),
+    ("printscrn", &["printscreen"]),
+    ("print", &["printscreen", "print"]),
+    ("prior", &["pageup"]),
+    ("r", &["right", "r"]),
+    ("return", &["enter"]),
+    ("rmenu", &["altright"]),
+    ("scrl", &["scroll"]),
+    ("scroll", &["wheel", "scroll"]),
+    ("slash", &["slash", "divide"]),
+    ("snapshot", &["printscreen"]),
+    ("spacebar", &["space"]),
+    ("star", &["multiply", "star"]),
+    ("super", &["meta"]),
+    ("thumbstick", &["stick"]),
+    ("top", &["north", "up"]),
+    ("topmost", &["north"]),
+    ("upper", &["north", "up"]),
+    ("win", &["meta"]),
+    ("windows", &["meta"]),
+];
+
+/// What stands before the names that programs give to their constants, and says nothing.
+const FILLERS: &[&str] = &[
+    "code", "dik", "kb", "kc", "keycode", "scancode", "sdl", "sdlk", "the", "vk", "xk",
 ];
 
 /// The signs on keys that are named by word, and the places of those keys on a US board.
@@ -106,30 +177,138 @@ const SIGNS: &[(char, Place)] = &[
     ('/', Place::Slash),
 ];
 
+/// The signs behind the name of a number pad.
+const ON_NUMPAD: &[(char, &str)] = &[
+    ('+', "NumpadAdd"),
+    ('-', "NumpadSubtract"),
+    ('*', "NumpadMultiply"),
+    ('/', "NumpadDivide"),
+    ('.', "NumpadDecimal"),
+    (',', "NumpadComma"),
+    ('=', "NumpadEqual"),
+];
+
 /// What somebody who writes `word` may mean: none, one, or a few to choose from.
 pub(super) fn meant(word: &str) -> Vec<Input> {
     let mut chars = word.chars();
     if let (Some(only), None) = (chars.next(), chars.next()) {
         return sign(only);
     }
-    let word = plain(word);
-    if let Some((_, names)) = WORDS.iter().find(|(habit, _)| *habit == word) {
-        return names.iter().filter_map(|n| n.parse().ok()).collect();
+    let parsed = |names: &[&str]| names.iter().filter_map(|n| n.parse().ok()).collect();
+    if let Some(last) = word.chars().next_back()
+        && let Some((_, name)) = ON_NUMPAD.iter().find(|(sign, _)| *sign == last)
+        && is_numpad(word.trim_end_matches(last))
+    {
+        return parsed(&[name]);
     }
-    named(&word)
-        .or_else(|| mouse_number(&word))
-        .unwrap_or_default()
+    let words = words_of(word);
+    let whole = |words: &[String]| {
+        let word = words.concat();
+        WORDS.iter().find(|(habit, _)| *habit == word).map(|w| w.1)
+    };
+    if let Some(names) = whole(&words) {
+        return parsed(names);
+    }
+    // The device that is named before it says which of several is meant.
+    let device = words.first().filter(|w| words.len() > 1 && is_device(w));
+    if let Some(names) = device.and_then(|_| whole(&words[1..])) {
+        let all: Vec<Input> = parsed(names);
+        let is_of = |i: &&Input| device.is_some_and(|d| has_word(**i, d));
+        let own: Vec<Input> = all.iter().filter(is_of).copied().collect();
+        return if own.is_empty() { all } else { own };
+    }
+    // Written together or apart, by our own name or another one.
+    let together = synonyms(&words.concat());
+    let own = Input::all_named().filter(|i| together.contains(&words_of(&i.to_string()).concat()));
+    let own: Vec<Input> = own.collect();
+    if !own.is_empty() {
+        return own;
+    }
+    if let Some(buttons) = numbered(&words) {
+        return buttons;
+    }
+    best(&words)
 }
 
 /// What stands on a pad where a word is that only some maker's pads bear: the inputs by place.
 pub(super) fn by_place(word: &str) -> Vec<Input> {
-    pad(&plain(word)).unwrap_or_default()
+    let words = words_of(word);
+    let is_pad =
+        |w: &String| ["button", "btn", "gamepad", "pad", "controller", "joypad"].contains(&&**w);
+    let is_marked = words.len() > 1 && words.iter().any(is_pad);
+    let is_number = |w: &String| w.starts_with(|c: char| c.is_ascii_digit());
+    if !is_marked || words.iter().any(is_number) {
+        return Vec::new();
+    }
+    let faces = [
+        PadButton::South,
+        PadButton::East,
+        PadButton::West,
+        PadButton::North,
+    ];
+    faces.map(Input::PadButton).to_vec()
 }
 
-/// Without case, spaces and marks, so that `Page Up`, `page_up` and `PageUp` are one.
-fn plain(word: &str) -> String {
-    let kept = word.chars().filter(|c| c.is_alphanumeric());
-    kept.flat_map(char::to_lowercase).collect()
+/// Without case, spaces and marks, so that `Page Up`, `page_up` and `PageUp` are one: the words of it.
+fn words_of(name: &str) -> Vec<String> {
+    let mut words: Vec<String> = Vec::new();
+    let mut before: Option<char> = None;
+    let mut chars = name.chars().peekable();
+    while let Some(c) = chars.next() {
+        if !c.is_alphanumeric() {
+            before = None;
+            continue;
+        }
+        let is_break = match before {
+            None => true,
+            Some(b) if b.is_numeric() != c.is_numeric() => true,
+            // `PageUp`, and `LShift` after its first letter.
+            Some(b) if c.is_uppercase() => {
+                b.is_lowercase() || chars.peek().is_some_and(|next| next.is_lowercase())
+            }
+            Some(_) => false,
+        };
+        if is_break {
+            words.push(String::new());
+        }
+        if let Some(word) = words.last_mut() {
+            word.extend(c.to_lowercase());
+        }
+        before = Some(c);
+    }
+    // A letter and a number that are one name: `F5`, `L2`.
+    let mut joined: Vec<String> = Vec::new();
+    for word in words {
+        let is_number = word.starts_with(|c: char| c.is_numeric());
+        match joined.last_mut() {
+            Some(last) if is_number && ["f", "l", "r", "tl", "tr"].contains(&&**last) => {
+                last.push_str(&word)
+            }
+            _ if FILLERS.contains(&&*word) => {}
+            _ => joined.push(word),
+        }
+    }
+    joined
+}
+
+fn is_device(word: &str) -> bool {
+    let known = ["pad", "mouse", "key", "button", "keyboard"];
+    known.contains(&word) || synonyms(word).iter().any(|w| known.contains(&&**w))
+}
+
+fn is_numpad(word: &str) -> bool {
+    let words = words_of(word);
+    words.len() == 1 && synonyms(&words[0]).iter().any(|w| w == "numpad")
+}
+
+fn synonyms(word: &str) -> Vec<String> {
+    let found = SYNONYMS.iter().find(|(habit, _)| *habit == word);
+    let others = found.map_or(&[][..], |(_, ours)| ours);
+    let mut all: Vec<String> = others.iter().map(|w| (*w).to_owned()).collect();
+    if all.is_empty() {
+        all.push(word.to_owned());
+    }
+    all
 }
 
 /// A single character: the key at its place, and the key that types it.
@@ -148,123 +327,181 @@ fn sign(sign: char) -> Vec<Input> {
         .collect()
 }
 
-/// An input that is called so, with the parts of its name in another order or by another word.
-fn named(word: &str) -> Option<Vec<Input>> {
-    let mut ways = vec![word.to_owned()];
-    for (habit, ours) in PARTS {
-        for way in ways.clone() {
-            for (rest, before) in [
-                (way.strip_prefix(habit), false),
-                (way.strip_suffix(habit), true),
-            ] {
-                match (rest, before) {
-                    (Some(rest), true) => ways.push(format!("{rest}{ours}")),
-                    (Some(rest), false) => ways.push(format!("{ours}{rest}")),
-                    (None, _) => {}
-                }
-            }
-        }
-    }
-    // The side and the direction stand behind: `LeftShift`, `lshift`, `left trigger`.
-    for (side, ours) in [
-        ("left", "left"),
-        ("right", "right"),
-        ("l", "left"),
-        ("r", "right"),
-        ("up", "up"),
-        ("down", "down"),
-    ] {
-        for way in ways.clone() {
-            if let Some(rest) = way.strip_prefix(side).filter(|r| r.len() > 1) {
-                ways.push(format!("{rest}{ours}"));
-            }
-        }
-    }
-    for way in ways.clone() {
-        if let Some(rest) = way.strip_suffix("key") {
-            ways.extend([rest.to_owned(), format!("key{rest}")]);
-        }
-        ways.extend(way.strip_suffix("arrow").map(|rest| format!("arrow{rest}")));
-        ways.push(format!("pad{way}"));
-        ways.push(format!("mouse{way}"));
-    }
-    let mut found: Vec<Input> = Vec::new();
-    for input in Input::all_named() {
-        if ways.contains(&plain(&input.to_string())) && !matches!(input, Input::Hid(_)) {
-            found.push(input);
-        }
-    }
-    (!found.is_empty()).then_some(found)
+/// The words of an input, and others that may stand beside them.
+struct Called {
+    input: Input,
+    own: Vec<String>,
+    besides: &'static [&'static str],
 }
 
-/// Mouse buttons by number: programs count from nought or from one, and not all in the same order.
-fn mouse_number(word: &str) -> Option<Vec<Input>> {
-    let prefixes = [
+fn called(input: Input) -> Called {
+    let besides: &[&str] = match input {
+        Input::Key(place) if place.to_string().starts_with("Arrow") => &["key", "keyboard"],
+        Input::Key(_) => &["key", "keyboard", "row"],
+        Input::Modifier(_) => &["key", "keyboard"],
+        Input::MouseButton(MouseButton::Left) => &["button", "click", "primary"],
+        Input::MouseButton(MouseButton::Right) => &["button", "click", "secondary"],
+        Input::MouseButton(MouseButton::Middle) => &["button", "click", "center", "wheel"],
+        Input::MouseButton(_) => &["button", "click", "side"],
+        Input::MouseMove => &["motion", "look", "delta", "axis", "x", "y"],
+        Input::Wheel(_) => &["mouse"],
+        Input::PadButton(button) => match button {
+            PadButton::Up | PadButton::Down | PadButton::Left | PadButton::Right => {
+                &["dpad", "button", "hat", "pov", "d", "directional"]
+            }
+            PadButton::CenterRight => &["button", "start", "menu", "options", "plus"],
+            PadButton::CenterLeft => &["button", "select", "back", "minus"],
+            PadButton::Center => &["button", "guide", "home", "mode"],
+            PadButton::StickLeftClick | PadButton::StickRightClick => {
+                &["button", "press", "thumb", "in"]
+            }
+            _ => &["button", "face", "axis"],
+        },
+        Input::PadStick(_) | Input::PadStickHalf(..) => &["axis", "thumb"],
+        _ => &[],
+    };
+    let own = words_of(&input.to_string());
+    // Our own names are looked for by the words that others have for them, where that is one word.
+    let own = own.into_iter().map(|word| match &synonyms(&word)[..] {
+        [only] => only.clone(),
+        _ => word,
+    });
+    Called {
+        own: own.collect(),
+        besides,
+        input,
+    }
+}
+
+fn has_word(input: Input, word: &str) -> bool {
+    let called = called(input);
+    let all = synonyms(word);
+    all.iter()
+        .any(|w| called.own.contains(w) || called.besides.contains(&&**w))
+}
+
+/// The inputs that have all of some words, of those the ones with the fewest others.
+fn best(words: &[String]) -> Vec<Input> {
+    let all: Vec<Called> = (Input::all_named())
+        .filter(|i| !matches!(i, Input::Hid(_)))
+        .map(called)
+        .collect();
+    // An axis of a stick is no input of ours: the stick is.
+    let is_stick = words
+        .iter()
+        .any(|w| synonyms(w).iter().any(|w| w == "stick"));
+    let is_axis = |w: &&String| is_stick && ["x", "y"].contains(&&***w);
+    let words: Vec<&String> = words.iter().filter(|w| !is_axis(w)).collect();
+    let words: Vec<String> = match words
+        .iter()
+        .map(|w| split(w, &all))
+        .collect::<Option<Vec<_>>>()
+    {
+        Some(words) => words.concat(),
+        None => return Vec::new(),
+    };
+    if words.is_empty() {
+        return Vec::new();
+    }
+    let others = |called: &Called| -> Option<usize> {
+        let mut left = called.own.clone();
+        for word in &words {
+            let ours = synonyms(word);
+            // Several words of ours may be one of theirs: `pageup`.
+            let whole = ours.iter().any(|w| *w == left.concat() && !left.is_empty());
+            if whole {
+                left.clear();
+                continue;
+            }
+            match left.iter().position(|own| ours.contains(own)) {
+                Some(at) => drop(left.remove(at)),
+                None if ours.iter().any(|w| called.besides.contains(&&**w)) => {}
+                None => return None,
+            }
+        }
+        // The device goes without saying.
+        let goes_without = |w: &String| ["key", "pad", "mouse", "arrow", "digit"].contains(&&**w);
+        Some(
+            2 * left.iter().filter(|w| !goes_without(w)).count()
+                + left.iter().filter(|w| goes_without(w)).count(),
+        )
+    };
+    let found: Vec<(usize, Input)> = all
+        .iter()
+        .filter_map(|c| Some((others(c)?, c.input)))
+        .collect();
+    let least = found.iter().map(|(others, _)| *others).min();
+    let best = found.iter().filter(|(others, _)| Some(*others) == least);
+    let best: Vec<Input> = best.map(|(_, input)| *input).collect();
+    // What fits everything says nothing.
+    if best.len() > 4 { Vec::new() } else { best }
+}
+
+/// A word that is several written as one, taken apart: `lshift`, `mwheeldown`; none where it is not.
+fn split(word: &str, all: &[Called]) -> Option<Vec<String>> {
+    let is_known = |w: &str| {
+        let ours = synonyms(w);
+        let has = |c: &Called| {
+            ours.iter()
+                .any(|w| c.own.contains(w) || c.besides.contains(&&**w) || c.own.concat() == *w)
+        };
+        all.iter().any(has)
+    };
+    if is_known(word) {
+        return Some(vec![word.to_owned()]);
+    }
+    let cuts: Vec<usize> = word.char_indices().map(|(at, _)| at).skip(1).collect();
+    // The longest word first; a side may be a single letter, nothing else may.
+    cuts.into_iter().rev().find_map(|at| {
+        let (first, rest) = word.split_at(at);
+        let is_side = ["l", "r"].contains(&first);
+        let is_word = (first.chars().count() > 1 || is_side) && is_known(first);
+        let rest = if rest.chars().count() > 1 {
+            split(rest, all)
+        } else {
+            None
+        };
+        let mut words = vec![first.to_owned()];
+        words.extend(rest.filter(|_| is_word)?);
+        Some(words)
+    })
+}
+
+/// Buttons by number: programs count from nought or from one, and those of a mouse not all in the same
+/// order.
+fn numbered(words: &[String]) -> Option<Vec<Input>> {
+    let (number, names) = words.split_last()?;
+    let number: u8 = number.parse().ok()?;
+    let name = names.concat();
+    if ["joystickbutton", "joybutton", "joystick", "joy"].contains(&&*name) {
+        let buttons = [number, number.checked_add(1)?];
+        let buttons = buttons.into_iter().filter_map(super::HidButton::new);
+        return Some(
+            buttons
+                .map(|b| Input::Hid(super::HidInput::Button(b)))
+                .collect(),
+        );
+    }
+    let is_mouse = [
         "mousebutton",
         "mouse",
         "button",
         "mb",
+        "m",
         "xbutton",
         "x",
         "thumb",
-    ];
-    let (prefix, number) = prefixes
-        .iter()
-        .find_map(|p| Some((*p, word.strip_prefix(p)?)))?;
-    let number: u8 = number.parse().ok()?;
-    let side = matches!(prefix, "xbutton" | "x" | "thumb");
-    let buttons: &[MouseButton] = match (side, number) {
+    ]
+    .contains(&&*name);
+    let is_side = ["xbutton", "x", "thumb"].contains(&&*name);
+    let buttons: &[MouseButton] = match (is_side, number) {
+        _ if !is_mouse => return None,
         (true, 1) | (false, 4) => &[MouseButton::Back],
         (true, 2) | (false, 5) => &[MouseButton::Forward],
         (false, 0..=3) => &MouseButton::NAMED[..3],
         _ => return None,
     };
     Some(buttons.iter().copied().map(Input::MouseButton).collect())
-}
-
-/// A part of a pad by what some maker prints on it: by place, since makers disagree.
-fn pad(word: &str) -> Option<Vec<Input>> {
-    let buttons = |all: &[PadButton]| {
-        all.iter()
-            .copied()
-            .map(Input::PadButton)
-            .collect::<Vec<_>>()
-    };
-    let mut chars = word.chars();
-    let (first, second) = (chars.next()?, chars.next());
-    let marks = chars.next().is_none()
-        && (second.is_some_and(|c| "123bts".contains(c)) && "lr".contains(first));
-    if marks || matches!(word, "zl" | "zr") {
-        let left = word.contains('l');
-        let (shoulder, trigger, click, stick) = match left {
-            true => (
-                PadButton::ShoulderLeft,
-                PadButton::TriggerLeft,
-                PadButton::StickLeftClick,
-                Stick::LEFT,
-            ),
-            false => (
-                PadButton::ShoulderRight,
-                PadButton::TriggerRight,
-                PadButton::StickRightClick,
-                Stick::RIGHT,
-            ),
-        };
-        let mut inputs = buttons(&[shoulder, trigger, click]);
-        inputs.push(Input::PadStick(stick));
-        return Some(inputs);
-    }
-    let face = ["button", "gamepad", "pad"]
-        .iter()
-        .find_map(|p| word.strip_prefix(p).or_else(|| word.strip_suffix(p)))?;
-    (!face.is_empty() && !face.starts_with(|c: char| c.is_ascii_digit())).then(|| {
-        buttons(&[
-            PadButton::South,
-            PadButton::East,
-            PadButton::West,
-            PadButton::North,
-        ])
-    })
 }
 
 #[cfg(test)]
@@ -341,21 +578,15 @@ mod tests {
                 "{word}"
             );
         }
-        assert_eq!(
-            place("RT"),
-            "pad:shoulder-right pad:trigger-right pad:stick-right-click pad:stick-right"
-        );
-        assert_eq!(
-            place("l1"),
-            "pad:shoulder-left pad:trigger-left pad:stick-left-click pad:stick-left"
-        );
     }
 
     #[test]
     fn every_name_of_ours_means_itself_and_nonsense_means_nothing() {
         for input in Input::all_named().filter(|i| !matches!(i, Input::Hid(_))) {
             let name = input.to_string();
-            let habit = WORDS.iter().any(|(word, _)| *word == plain(&name));
+            let habit = WORDS
+                .iter()
+                .any(|(word, _)| *word == words_of(&name).concat());
             assert!(
                 habit || meant(&name).contains(&input),
                 "{name}: {}",
@@ -370,7 +601,7 @@ mod tests {
             );
         }
         for (word, names) in WORDS {
-            assert_eq!(plain(word), *word);
+            assert_eq!(words_of(word).concat(), *word);
             assert!(names.iter().all(|n| n.parse::<Input>().is_ok()), "{word}");
         }
     }

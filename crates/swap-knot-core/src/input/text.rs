@@ -64,10 +64,17 @@ impl InputError {
         let near = (rest.chars().count() > 2)
             .then(|| nearest(rest, words.iter().map(String::as_str)))
             .flatten();
+        let by_place = || -> Vec<String> {
+            let all = habit::by_place(word);
+            all.iter().map(Input::to_string).collect()
+        };
         match near {
-            Some(near) if device.is_empty() => vec![near.to_owned()],
+            Some(near) if device.is_empty() => match by_place() {
+                all if all.is_empty() => vec![near.to_owned()],
+                all => all,
+            },
             Some(near) => vec![format!("{device}:{near}")],
-            None => habit::by_place(word).iter().map(Input::to_string).collect(),
+            None => by_place(),
         }
     }
 

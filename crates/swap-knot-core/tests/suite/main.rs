@@ -20,6 +20,7 @@ mod easing;
 mod following;
 mod formats;
 mod gyro;
+mod habit;
 mod inputs;
 mod keeping;
 mod languages;
