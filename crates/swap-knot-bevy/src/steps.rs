@@ -23,17 +23,17 @@ use crate::{FollowVirtualTime, PlayerControls, PlayerSeat};
 /// use swap_knot_bevy::{FixedSteps, PlayerSeat, SwapKnotPlugin};
 ///
 /// #[derive(Clone, Copy, Actions)]
-/// enum Do { Jump }
+/// enum Do { Horn }
 ///
-/// fn jump(seats: Query<&PlayerSeat>) {
+/// fn sound(seats: Query<&PlayerSeat>) {
 ///     for seat in &seats {
-///         if seat.step().went_down(Do::Jump) { /* up */ }
+///         if seat.step().went_down(Do::Horn) { /* a blast */ }
 ///     }
 /// }
 ///
 /// App::new()
 ///     .add_plugins((bevy_time::TimePlugin, SwapKnotPlugin, FixedSteps))
-///     .add_systems(FixedUpdate, jump);
+///     .add_systems(FixedUpdate, sound);
 /// ```
 #[derive(Clone, Copy, Debug, Default)]
 pub struct FixedSteps;

@@ -18,7 +18,7 @@ use crate::{marks, texts};
 /// The options of `check`.
 #[derive(Debug, clap::Args)]
 #[command(
-    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n  swap-knot check controls.toml --texts texts --marks marks.toml\n  swap-knot check controls.toml --access\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
+    after_help = "Examples:\n  swap-knot check controls.toml\n  swap-knot check controls.toml --layouts us,fr,de\n  swap-knot check controls.toml --layouts all --json\n  swap-knot check controls.toml --texts texts --marks marks.toml\n  swap-knot check controls.toml --access\n  swap-knot check controls.toml --strict\n\nExit codes: 0 no problem, 1 conflicts or other problems, 2 the sheet cannot be read."
 )]
 pub(crate) struct Args {
     /// The sheet to check.
@@ -39,6 +39,10 @@ pub(crate) struct Args {
     /// Tell as well what the bindings ask of hands, and what a player can have eased about it.
     #[arg(long)]
     access: bool,
+    /// Fail as well on what is only good to know, unless the sheet says that it is known:
+    /// `known = ["no-gamepad:talk"]`. For a build that is to notice whatever is new.
+    #[arg(long)]
+    strict: bool,
     /// Print JSON instead of text.
     #[arg(long)]
     json: bool,
@@ -73,6 +77,15 @@ struct Checked {
     marks: Option<marks::Checked>,
     /// What is asked of hands, where that was to be told.
     demands: Option<Vec<Demand>>,
+    /// Whether what is good to know, and is not known, is a problem.
+    is_strict: bool,
+}
+
+/// Something that is good to know.
+struct Notice {
+    /// What it is called in `known` of the sheet.
+    ids: Vec<String>,
+    text: String,
 }
 
 impl Checked {
@@ -86,7 +99,54 @@ impl Checked {
         let some = self.survey.findings().iter().filter(|f| f.is_problem);
         let texts = self.texts.as_ref().map_or(0, texts::Checked::problems);
         let marks = self.marks.as_ref().map_or(0, |m| m.problems.len());
-        always + some.count() + self.presets.len() + texts + marks
+        let strict = match self.is_strict {
+            true => self.notices().len() + self.known_in_vain().len(),
+            false => 0,
+        };
+        always + some.count() + self.presets.len() + texts + marks + strict
+    }
+
+    /// All that is good to know.
+    fn all_notices(&self) -> Vec<Notice> {
+        let (sheet, survey) = (&self.sheet, &self.survey);
+        let conflicts = survey.conflicts().iter();
+        let conflicts = conflicts.filter(|c| !c.class.is_conflict());
+        let conflicts = conflicts.map(|c| Notice {
+            ids: vec![c.id(sheet)],
+            text: c.describe(sheet),
+        });
+        let findings = survey.findings().iter().filter(|f| !f.is_problem);
+        let findings = findings.map(|f| Notice {
+            ids: vec![f.id(sheet)],
+            text: format!("{} ({})", f.describe(sheet), on(f)),
+        });
+        let forgotten = survey.forgotten().iter().map(|f| Notice {
+            ids: f.ids(sheet),
+            text: f.describe(sheet),
+        });
+        conflicts.chain(findings).chain(forgotten).collect()
+    }
+
+    /// What of it the sheet does not say is known.
+    fn notices(&self) -> Vec<Notice> {
+        let known = self.sheet.known();
+        let mut all = self.all_notices();
+        all.retain_mut(|notice| {
+            notice.ids.retain(|id| !known.contains(id));
+            !notice.ids.is_empty()
+        });
+        all
+    }
+
+    /// What the sheet says is known, and is not so, or no longer.
+    fn known_in_vain(&self) -> Vec<&String> {
+        let all = self.all_notices();
+        let is_so = |known: &&String| all.iter().any(|notice| notice.ids.contains(known));
+        self.sheet
+            .known()
+            .iter()
+            .filter(|known| !is_so(known))
+            .collect()
     }
 }
 
@@ -108,6 +168,7 @@ pub(crate) fn run(args: &Args) -> Done {
     let texts = args.texts.as_deref();
     let texts = texts.map(|t| texts::check(t, &sheet)).transpose()?;
     let mut checked = check(sheet, &profile, &layouts, texts);
+    checked.is_strict = args.strict;
     let marks = args.marks.as_deref();
     checked.marks = marks.map(|m| marks::check(m, &checked.sheet)).transpose()?;
     if args.access {
@@ -139,6 +200,7 @@ fn check(
         texts,
         marks: None,
         demands: None,
+        is_strict: false,
     }
 }
 
@@ -176,17 +238,14 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         marks::print(&mut out, found)?;
     }
 
-    let (open, notices): (Vec<&Conflict>, Vec<&Conflict>) = survey
-        .conflicts()
-        .iter()
-        .partition(|c| c.class.is_conflict());
+    let conflicts = survey.conflicts().iter();
+    let open = conflicts.filter(|c| c.class.is_conflict());
     for conflict in open {
         let text = conflict.describe(sheet);
         writeln!(out, "\n{} {text}", styled(BAD, "conflict:"))?;
         writeln!(out, "  {}", remedy(conflict, sheet))?;
     }
-    let (problems, known): (Vec<&Finding>, Vec<&Finding>) =
-        survey.findings().iter().partition(|f| f.is_problem);
+    let problems = survey.findings().iter().filter(|f| f.is_problem);
     for finding in problems {
         print_finding(&mut out, finding, sheet, styled(BAD, &heading(finding)))?;
     }
@@ -195,20 +254,7 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
         writeln!(out, "\n{} {text}", styled(BAD, "preset:"))?;
         writeln!(out, "  with `{preset}` chosen, and not without it")?;
     }
-    let forgotten = survey.forgotten();
-    if !(notices.is_empty() && known.is_empty() && forgotten.is_empty()) {
-        writeln!(out, "\n{}", styled(QUIET, "good to know:"))?;
-    }
-    for notice in notices {
-        writeln!(out, "  {}", notice.describe(sheet))?;
-    }
-    for finding in known {
-        let text = finding.describe(sheet);
-        writeln!(out, "  {text} ({})", on(finding))?;
-    }
-    for one in forgotten {
-        writeln!(out, "  {}", one.describe(sheet))?;
-    }
+    print_notices(&mut out, checked)?;
     if let Some(demands) = &checked.demands {
         let heading = styled(QUIET, "asked of hands:");
         if demands.is_empty() {
@@ -223,6 +269,44 @@ fn print_text(checked: &Checked, file: &str) -> std::io::Result<()> {
                 writeln!(out, "  {}", demand.describe(sheet))?;
             }
         }
+    }
+    Ok(())
+}
+
+/// What is good to know; where that is to be nothing, by the names by which a sheet says that it is known.
+fn print_notices(out: &mut impl Write, checked: &Checked) -> std::io::Result<()> {
+    let heading = match checked.is_strict {
+        true => styled(BAD, "not known:"),
+        false => styled(QUIET, "good to know:"),
+    };
+    let notices = checked.notices();
+    if !notices.is_empty() {
+        writeln!(out, "\n{heading}")?;
+    }
+    for notice in &notices {
+        writeln!(out, "  {}", notice.text)?;
+        if checked.is_strict {
+            let ids = notice.ids.iter().map(|id| format!("\"{id}\""));
+            let ids = ids.collect::<Vec<_>>().join(", ");
+            writeln!(out, "    known = [{ids}]")?;
+        }
+    }
+    let in_vain = checked.known_in_vain();
+    for known in &in_vain {
+        let text = format!("`{known}` is said to be known, and is not so; take it out of `known`");
+        writeln!(out, "\n{} {text}", styled(QUIET, "no longer:"))?;
+    }
+    let more = checked.sheet.known().len() - in_vain.len();
+    if more > 0 {
+        let told = format!(
+            "{} by the sheet",
+            if more == 1 {
+                "1 more is known".to_owned()
+            } else {
+                format!("{more} more are known")
+            }
+        );
+        writeln!(out, "\n{}", styled(QUIET, &told))?;
     }
     Ok(())
 }
@@ -345,6 +429,10 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
     let presets: Vec<_> = checked.presets.iter().map(preset).collect();
     let forgotten = checked.survey.forgotten().iter();
     let forgotten: Vec<_> = forgotten.map(|f| f.describe(sheet)).collect();
+    let notices = checked.notices().into_iter();
+    let notices: Vec<_> = notices
+        .map(|n| serde_json::json!({ "known-as": n.ids, "text": n.text }))
+        .collect();
     let demands = checked.demands.as_ref().map(|all| {
         let told = all.iter().map(|d| {
             serde_json::json!({
@@ -388,6 +476,8 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "languages": languages,
         "presets": presets,
         "forgotten": forgotten,
+        "not-known": notices,
+        "known-in-vain": checked.known_in_vain(),
         "access": demands,
         "on-all-layouts": conflicts,
         "on-some-layouts": findings,

@@ -32,7 +32,7 @@ fn nothing_is_forgotten_in_silence_and_a_preset_that_ties_a_knot_fails() {
 sheet.toml: 1 problem among 13 bindings of 7 actions in 4 situations
 60 layouts: none brings a problem of its own
 
-preset: `walk.left` and `jump` are both on KeyA, in `deck`
+preset: `walk.left` and `cast-off` are both on KeyA, in `deck`
   with `left` chosen, and not without it
 
 good to know:
@@ -77,4 +77,49 @@ fn what_is_there_is_not_called_forgotten() {
     );
     assert_eq!(code, Some(0));
     assert!(!said.contains("good to know"), "{said}");
+}
+
+/// What is good to know fails where that is wished for, until the sheet says by its name that it is known; and
+/// what is known and not so is told.
+#[test]
+fn strictly_what_is_good_to_know_fails_unless_it_is_known() {
+    let sheet = SHEET.split("[presets").next().unwrap();
+    let (code, said) = check(sheet, &["--strict"]);
+    assert_eq!(code, Some(1));
+    assert!(said.starts_with("sheet.toml: 11 problems among"), "{said}");
+    let names = said
+        .lines()
+        .filter_map(|l| l.trim().strip_prefix("known = ["));
+    let names: Vec<&str> = names.map(|names| names.trim_end_matches(']')).collect();
+    assert_eq!((names.len(), names[0]), (11, "\"no-binding:anchor\""));
+    // Taken over as they are printed, all of it is known.
+    let known = |names: &str| {
+        let head = format!("game = \"slack-water\"\nknown = [{names}]");
+        sheet.replacen("game = \"slack-water\"", &head, 1)
+    };
+    let (code, said) = check(&known(&names.join(", ")), &["--strict"]);
+    assert_eq!(code, Some(0), "{said}");
+    assert!(
+        said.ends_with("\n12 more are known by the sheet\n"),
+        "{said}"
+    );
+    // All but one, and one that is not so.
+    let (code, said) = check(
+        &known(&format!("{}, \"no-gamepad:nobody\"", names[1..].join(", "))),
+        &["--strict"],
+    );
+    assert_eq!(code, Some(1));
+    assert!(said.starts_with("sheet.toml: 2 problems among"), "{said}");
+    let gone = "`no-gamepad:nobody` is said to be known, and is not so";
+    assert!(
+        said.contains("known = [\"no-binding:anchor\"]") && said.contains(gone),
+        "{said}"
+    );
+    // Otherwise nothing fails by it.
+    let (code, said) = check(&known("\"no-gamepad:nobody\""), &[]);
+    assert_eq!(code, Some(0));
+    assert!(
+        said.contains(gone) && said.contains("good to know:"),
+        "{said}"
+    );
 }

@@ -85,7 +85,7 @@ fn a_layout_or_key_that_is_not_there_is_told() {
         .assert()
         .code(2)
         .stderr_eq(str![[r#"
-error: invalid value 'frr' for '[NAME]...': there is no layout `frr`; there are `fr`, `fr-oss`, `fr-latin9`, `fr-bepo`, `fr-bepo-afnor`; `swap-knot layouts` lists them
+error: invalid value 'frr' for '[NAME]...': there is no layout `frr`; there are `fr`, `fr-us`, `fr-oss`, `fr-mac`, `fr-bepo`; `swap-knot layouts` lists them
 
 For more information, try '--help'.
 

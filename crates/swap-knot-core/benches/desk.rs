@@ -43,7 +43,7 @@ shape = "pull"
 bind = ["KeyG", "pad:trigger-left"]
 [actions.horn]
 bind = ["KeyH", "pad:north"]
-[actions.jump]
+[actions.haul]
 bind = ["Space", "pad:south"]
 [actions.coil]
 manner = "hold"
@@ -57,7 +57,7 @@ bind = "Digit2"
 bind = "Ctrl+Digit1"
 [actions.stow-2]
 bind = "Ctrl+Digit2"
-[actions.sprint]
+[actions.hurry]
 bind = ["ShiftLeft", "pad:stick-left-click"]
 [actions.lamp]
 toggle = true

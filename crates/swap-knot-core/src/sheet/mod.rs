@@ -90,6 +90,7 @@ struct Data {
     settings: Settings,
     renamed: Vec<(String, String)>,
     removed: Vec<String>,
+    known: Vec<String>,
 }
 
 /// A file that a sheet is read from.
@@ -235,6 +236,12 @@ impl Sheet {
     /// What the player reads as the game's name.
     pub fn title(&self) -> &str {
         &self.0.title
+    }
+
+    /// What of the notices of a check is known, by their names: see [`Forgotten::ids`](crate::check::Forgotten::ids),
+    /// [`Finding::id`](crate::check::Finding::id) and [`Conflict::id`](crate::remap::Conflict::id).
+    pub fn known(&self) -> &[String] {
+        &self.0.known
     }
 
     /// The version of the controls, raised whenever actions are renamed or removed.

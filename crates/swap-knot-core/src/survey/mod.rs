@@ -3,6 +3,7 @@
 mod access;
 mod find;
 mod forgotten;
+mod known;
 mod mirror;
 mod one_handed;
 mod reach;

@@ -10,7 +10,7 @@ use crate::text::Report;
 /// The tables whose entries are names, each of which one file may declare.
 const NAMED: [&str; 5] = ["situations", "groups", "actions", "presets", "renamed"];
 /// The lists that add up.
-const LISTS: [&str; 2] = ["reserved", "removed"];
+const LISTS: [&str; 3] = ["reserved", "removed", "known"];
 
 /// The files parsed and laid over each other; `None` when one of them cannot be.
 pub(super) fn tables<'s>(files: &'s [File], report: &mut Report<'s>) -> Option<DeTable<'s>> {

@@ -130,6 +130,8 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
     let renamed = read_renamed(&mut top, &names, report);
     let removed = top.texts("removed", report);
     let removed = removed.into_iter().map(|(t, _)| t.to_owned()).collect();
+    let known = top.texts("known", report);
+    let known = known.into_iter().map(|(t, _)| t.to_owned()).collect();
     let presets = top.value("presets");
     let mut data = Data {
         files: Vec::new(),
@@ -149,6 +151,7 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         settings,
         renamed,
         removed,
+        known,
     };
     top.finish("the sheet", report);
     if let Some(presets) = presets {
