@@ -2,6 +2,7 @@
 
 mod compare;
 mod find;
+mod id;
 mod seats;
 mod tell;
 

@@ -37,7 +37,9 @@ pub enum ChordError {
     #[error("`{0}` is in the chord twice")]
     Twice(Input),
     /// More than [`MAX_HELD`] held inputs.
-    #[error("a chord holds at most {MAX_HELD} inputs")]
+    #[error(
+        "a chord has at most {MAX_HELD} inputs that are held and one that completes it; this one has more"
+    )]
     TooLong,
 }
 

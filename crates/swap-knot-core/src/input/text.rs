@@ -19,6 +19,8 @@ const MAX_TEXT: usize = 200;
 pub struct InputError {
     span: Range<usize>,
     kind: Kind,
+    /// What is wrong with the parts of the chord after it.
+    others: Vec<InputError>,
 }
 
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -78,18 +80,49 @@ impl InputError {
         }
     }
 
+    /// The same with the other parts of the chord that are no inputs either: they are told together.
+    fn with_rest(mut self, text: &str, rest: &[Range<usize>]) -> InputError {
+        let errors = rest.iter().map(|span| read_input(text, span.clone()));
+        self.others = errors.filter_map(Result::err).collect();
+        self
+    }
+
     /// An input that stands where a key by its place is wanted.
     pub(super) fn no_place(text: &str) -> InputError {
         InputError::new(0..text.len(), Kind::NoPlace)
     }
 
     fn new(span: Range<usize>, kind: Kind) -> Self {
-        InputError { span, kind }
+        InputError {
+            span,
+            kind,
+            others: Vec::new(),
+        }
     }
 }
 
 impl fmt::Display for InputError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        self.tell(f)?;
+        let mut before = self;
+        for other in &self.others {
+            // After a question a new sentence begins.
+            let is_asked = !before.suggestions().is_empty();
+            f.write_str(if is_asked {
+                " Besides, "
+            } else {
+                "; besides, "
+            })?;
+            other.tell(f)?;
+            before = other;
+        }
+        Ok(())
+    }
+}
+
+impl InputError {
+    /// What is wrong with its own part.
+    fn tell(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match &self.kind {
             Kind::Empty => f.write_str(
                 "an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`",
@@ -126,8 +159,8 @@ impl fmt::Display for InputError {
             Kind::Letter => f.write_str(
                 "`letter:` wants exactly one character that a key types, as in `letter:i`",
             ),
-            Kind::Touch(e) => e.fmt(f),
-            Kind::Chord(e) => e.fmt(f),
+            Kind::Touch(e) => write!(f, "{e}"),
+            Kind::Chord(e) => write!(f, "{e}"),
             Kind::NoPlace => f.write_str("a key by its place is wanted here, as `KeyW` or `Space`"),
             Kind::NotPlain => f.write_str("a single input is wanted here, not a chord"),
         }
@@ -156,9 +189,11 @@ impl FromStr for Chord {
     fn from_str(text: &str) -> Result<Self, Self::Err> {
         let mut inputs = Vec::new();
         let mut places = Vec::new();
-        for span in parts(text)? {
-            inputs.push(read_input(text, span.clone())?);
-            places.push(span);
+        let all = parts(text)?;
+        for (n, span) in all.iter().enumerate() {
+            let input = read_input(text, span.clone());
+            inputs.push(input.map_err(|error| error.with_rest(text, &all[n + 1..]))?);
+            places.push(span.clone());
         }
         let Some(last) = inputs.pop() else {
             return Err(InputError::new(0..text.len(), Kind::Empty));

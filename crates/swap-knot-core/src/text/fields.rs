@@ -84,6 +84,11 @@ impl<'s> Report<'s> {
         }
     }
 
+    /// Whether nothing was found.
+    pub(crate) fn is_empty(&self) -> bool {
+        self.mistakes.is_empty()
+    }
+
     /// Whether no more mistakes are told, so that none needs to be put into words.
     pub(crate) fn is_full(&self) -> bool {
         self.mistakes.len() >= MAX_MISTAKES
@@ -161,7 +166,7 @@ impl<'t, 's> Fields<'t, 's> {
         match value.get_ref().as_table() {
             Some(table) => Some(Fields::new(table, value.span().start)),
             None => {
-                wrong_type(what, "a table", value, report);
+                wrong_type(what, &a_table(what), value, report);
                 None
             }
         }
@@ -347,6 +352,33 @@ pub(crate) fn number(value: &Spanned<DeValue<'_>>) -> Option<f32> {
     float.or_else(whole).filter(|n: &f32| n.is_finite())
 }
 
+/// A table as it is written for something, so that whoever has another thing there sees one.
+fn a_table(what: &str) -> String {
+    const WRITTEN: &[(&str, &str)] = &[
+        ("`actions`", "horn = { bind = \"KeyH\" }"),
+        ("`bind`", "horn = { keyboard-1 = \"KeyG\" }"),
+        ("`dead-zone`", "inner = 0.15, outer = 0.95"),
+        ("`groups`", "deck = \"On deck\""),
+        (
+            "`presets`",
+            "left-handed = { bind = { horn = { keyboard-1 = \"KeyG\" } } }",
+        ),
+        ("`renamed`", "old-name = \"new-name\""),
+        ("`situations`", "deck = { title = \"On deck\" }"),
+        ("a binding", "on = \"KeyH\", manner = \"hold\""),
+        ("a feel", "sensitivity = 1.5"),
+        ("a touch zone", "opacity = 0.5"),
+        ("action", "bind = \"KeyH\""),
+        ("arm", "bind = \"KeyW\""),
+        ("preset", "bind = { horn = { keyboard-1 = \"KeyG\" } }"),
+        ("situation", "title = \"On deck\""),
+    ];
+    match WRITTEN.iter().find(|(begins, _)| what.starts_with(begins)) {
+        Some((_, inside)) => format!("a table such as `{{ {inside} }}`"),
+        None => "a table in braces, `{ … }`".to_owned(),
+    }
+}
+
 pub(crate) fn wrong_type(
     what: &str,
     wanted: &str,
@@ -386,9 +418,10 @@ fn no_such<'a>(kind: &str, name: &str, known: impl Iterator<Item = &'a str> + Cl
         Some(near) => format!("there is no {kind} `{name}`; did you mean `{near}`?"),
         None => {
             let known: Vec<&str> = known.take(12).collect();
-            match known.is_empty() {
-                true => format!("there is no {kind} `{name}`, and none is declared"),
-                false => format!("there is no {kind} `{name}`; there are {}", list(&known)),
+            match &known[..] {
+                [] => format!("there is no {kind} `{name}`, and none is declared"),
+                [only] => format!("there is no {kind} `{name}`; the only one is `{only}`"),
+                known => format!("there is no {kind} `{name}`; there are {}", list(known)),
             }
         }
     }

@@ -94,7 +94,7 @@ fn bad_text_is_told_where_and_what() {
     "mouse:5": mouse buttons are left, right, middle, back, forward, or a number from 6 to 32
     "hid:button-0": buttons of other controllers are numbered from 1 to 128
     "touch:Big Zone": a touch name has 1 to 22 lower-case letters, digits or hyphens
-    "KeyA+KeyB+KeyC+KeyD+KeyE": a chord holds at most 3 inputs
+    "KeyA+KeyB+KeyC+KeyD+KeyE": a chord has at most 3 inputs that are held and one that completes it; this one has more
     "qwertyuiop": `qwertyuiop` is not an input; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`; `swap-knot inputs` lists them
     "#);
 }

@@ -32,6 +32,7 @@ mod manners;
 mod mapping;
 mod marks;
 mod meeting;
+mod mistakes;
 mod model;
 mod mods;
 mod new_defaults;

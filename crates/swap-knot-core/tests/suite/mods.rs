@@ -82,7 +82,8 @@ fn a_mod_plays_beside_the_game_and_the_type_fits_as_before() {
 fn a_mod_cannot_loosen_the_rules_of_the_game() {
     let wrong = |text: &str| mistakes(game().with_mods(&[("fog", text)]));
     let only = |text: &str| wrong(text).swap_remove(0);
-    let at_home = "which is the game's; it declares situations, groups, actions, presets";
+    let at_home =
+        "which is the game's; take it out, and declare only situations, groups, actions, presets";
     for key in [
         "reserved = []",
         "removed = \"horn\"",
@@ -127,7 +128,7 @@ fn a_mod_cannot_loosen_the_rules_of_the_game() {
     );
     assert_eq!(
         only("[actions.fog-horn]\nbind = \"KeyH\"\nshare = [\"horn\"]"),
-        "fog:3:9: a mod's action shares its inputs with the mod's own, and `horn` is not"
+        "fog:3:9: a mod's action shares its inputs with the mod's own, and `horn` is not; take it out of `share`"
     );
     let unnamed = mistakes(game().with_mods(&[("Fog Bank", FOG)]));
     assert!(unnamed[0].starts_with("Fog Bank:1:1: `Fog Bank` cannot be the name of a mod"));

@@ -91,7 +91,7 @@ hop = "jump"
 bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {} }
 "#;
     insta::assert_snapshot!(mistakes(text), @r#"
-    bad.toml:1:9: `Bad Game` cannot be the name of a game; names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter
+    bad.toml:1:9: `Bad Game` cannot be the name of a game; names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter; `bad-game` would be one
     bad.toml:2:1: the sheet has no key `titel`; did you mean `title`?
     bad.toml:3:14: `Escpe` is not an input; did you mean `Escape`?
     bad.toml:4:13: situations are laid over each other in a circle: deck over helm over deck; take one `over` out
@@ -109,13 +109,13 @@ bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {
     bad.toml:21:46: action `horn` has `KeyW` in column keyboard-1 already; give `KeyE` another column
     bad.toml:21:68: `pad:stick-left` moves on two axes and can only work a plane; use one direction of it, such as `pad:stick-left.up`
     bad.toml:21:86: action `horn` is bound to `KeyW` twice; take one out
-    bad.toml:22:6: a press has no arm `up`; for directions say `shape = "line"` or "plane"
+    bad.toml:22:6: a press has no arm `up`; for directions say `shape = "line"` or `"plane"`
     bad.toml:23:10: action `steer` is a line; only a press has a manner such as hold
     bad.toml:27:6: a line has one pair of arms, and `left` has another already; for two axes say `shape = "plane"`
     bad.toml:27:23: arm `steer.up` has no key `tilte`; did you mean `title`?
     bad.toml:30:9: `wheel:up` comes in notches and cannot work a pull; use a key, a button or a trigger
-    bad.toml:31:10: `Big Name` cannot be the name of a action; names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter
-    bad.toml:33:1: `horn` is still an action; only names that are gone are renamed
+    bad.toml:31:10: `Big Name` cannot be the name of an action; names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter; `big-name` would be one
+    bad.toml:33:1: `horn` is still an action; only names that are gone are renamed; take it out
     bad.toml:34:8: there is no action `jump`; there are `walk`, `horn`, `steer`, `throttle`, `Big Name`
     bad.toml:36:41: `pad:south` is a gamepad input and cannot stand in column keyboard-1
     bad.toml:36:53: `pad-1` is no column; a column is keyboard, gamepad, touch or other, and a number from 1 to 9, as in `keyboard-1`
@@ -153,7 +153,6 @@ fn broken_toml_is_told_with_line_and_column() {
     insta::assert_snapshot!(mistakes("game = \"x\"\n[actions.horn\nbind = \"KeyH\"\n"), @"bad.toml:2:14: unclosed table, expected `]`");
     insta::assert_snapshot!(mistakes("game = \"x\"\n[actions.horn]\n[actions.horn]\n"), @"bad.toml:3:10: duplicate key");
     insta::assert_snapshot!(mistakes(""), @r#"
-    bad.toml:1:1: the sheet declares no action; add one, as in `[actions.horn]`
     bad.toml:1:1: the sheet needs a name for its game, as in `game = "slack-water"`
     "#);
 }

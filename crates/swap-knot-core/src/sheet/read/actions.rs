@@ -17,17 +17,13 @@ use crate::text::{Fields, Report};
 /// Learns the names of all actions, so that one can speak of another further down.
 pub(super) fn declare(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<'_>) {
     let Some(value) = top.value("actions") else {
-        report.add(
-            0,
-            "the sheet declares no action; add one, as in `[actions.horn]`",
-        );
         return;
     };
     let Some(table) = Fields::of(value, "`actions`", report) else {
         return;
     };
     for (i, (name, span, _)) in table.entries().enumerate() {
-        check_name("action", name, span.start, report);
+        check_name("an action", name, span.start, report);
         if i >= Sheet::MAX_ACTIONS {
             report.add(
                 span.start,
@@ -238,7 +234,7 @@ impl Reader<'_> {
                         "a plane has no arm `{arm}`; for three axes say `shape = \"space\"`"
                     ),
                     _ => format!(
-                        "a {shape} has no arm `{arm}`; for directions say `shape = \"line\"` or \"plane\""
+                        "a {shape} has no arm `{arm}`; for directions say `shape = \"line\"` or `\"plane\"`"
                     ),
                 };
                 report.add(value.span().start, message);

@@ -221,7 +221,7 @@ pub(super) fn presets(
         return out;
     };
     for (name, span, value) in table.entries() {
-        check_name("preset", name, span.start, report);
+        check_name("a preset", name, span.start, report);
         let what = format!("preset `{name}`");
         let Some(mut fields) = Fields::of(value, &what, report) else {
             continue;

@@ -89,7 +89,7 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         let at = top.value("game").map_or(0, |v| report.inside(v));
         report.add(
             at,
-            format!("`{game}` cannot be the name of a game; {NAME_RULE}"),
+            format!("`{game}` cannot be the name of a game; {}", name_rule(game)),
         );
     }
     let game = game.unwrap_or_default().to_owned();
@@ -100,8 +100,9 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         .integer("format", 1..=u32::MAX, report)
         .filter(|f| *f > FORMAT)
     {
-        let message =
-            format!("written in format {newer}, and this version reads {FORMAT}; update it");
+        let message = format!(
+            "the sheet is written in format {newer}, and this Swap Knot reads format {FORMAT}; update Swap Knot"
+        );
         report.add(0, message);
     }
     let version = top.integer("version", 1..=u32::MAX, report).unwrap_or(1);
@@ -153,7 +154,15 @@ fn read_data(table: &DeTable<'_>, report: &mut Report<'_>) -> Option<Data> {
         removed,
         known,
     };
+    let has_actions = top.has("actions");
     top.finish("the sheet", report);
+    // Where something else is wrong, that may be why.
+    if !has_actions && report.is_empty() {
+        report.add(
+            0,
+            "the sheet declares no action; add one, as in `[actions.horn]`",
+        );
+    }
     if let Some(presets) = presets {
         // Presets name rows, so they are read against the sheet as it stands.
         let sheet = Sheet(Arc::new(data));
@@ -184,14 +193,16 @@ fn read_groups(top: &mut Fields<'_, '_>, names: &mut Names, report: &mut Report<
         return;
     };
     for (name, span, value) in groups.entries() {
-        check_name("group", name, span.start, report);
-        match value.get_ref().as_str() {
-            Some(title) => names.groups.push(Group {
-                name: name.to_owned(),
-                title: title.to_owned(),
-            }),
-            None => wrong_type("a group", "its title in quotes", value, report),
+        check_name("a group", name, span.start, report);
+        let title = value.get_ref().as_str();
+        if title.is_none() {
+            wrong_type("a group", "its title in quotes", value, report);
         }
+        // It is declared all the same: whoever stands under it has made no mistake.
+        names.groups.push(Group {
+            name: name.to_owned(),
+            title: title.unwrap_or(name).to_owned(),
+        });
     }
 }
 
@@ -209,8 +220,9 @@ fn read_renamed(
     };
     for (old, span, value) in table.entries() {
         if names.actions.contains_key(old) {
-            let message =
-                format!("`{old}` is still an action; only names that are gone are renamed");
+            let message = format!(
+                "`{old}` is still an action; only names that are gone are renamed; take it out"
+            );
             report.add(span.start, message);
         }
         match value.get_ref().as_str() {
@@ -240,11 +252,24 @@ pub(super) fn ranges(defaults: &[super::Binding], actions: usize) -> Vec<std::op
 const NAME_RULE: &str =
     "names have 1 to 64 lower-case letters, digits and hyphens, and begin with a letter";
 
+/// What names are like, and one that is like this one.
+fn name_rule(name: &str) -> String {
+    let words = name.split(|c: char| !c.is_ascii_alphanumeric());
+    let words: Vec<String> = words
+        .filter(|w| !w.is_empty())
+        .map(str::to_lowercase)
+        .collect();
+    match words.join("-") {
+        lawful if is_name(&lawful) => format!("{NAME_RULE}; `{lawful}` would be one"),
+        _ => NAME_RULE.to_owned(),
+    }
+}
+
 fn check_name(kind: &str, name: &str, at: usize, report: &mut Report<'_>) {
     if !is_name(name) {
         report.add(
             at,
-            format!("`{name}` cannot be the name of a {kind}; {NAME_RULE}"),
+            format!("`{name}` cannot be the name of {kind}; {}", name_rule(name)),
         );
     }
 }

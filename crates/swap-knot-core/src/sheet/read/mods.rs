@@ -3,7 +3,7 @@
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
-use super::NAME_RULE;
+use super::name_rule;
 use crate::text::{Report, is_name};
 
 /// The tables in which a mod declares something.
@@ -13,7 +13,7 @@ pub(super) fn check(table: &DeTable<'_>, name: &str, start: usize, report: &mut 
     if !is_name(name) {
         report.add(
             start,
-            format!("`{name}` cannot be the name of a mod; {NAME_RULE}"),
+            format!("`{name}` cannot be the name of a mod; {}", name_rule(name)),
         );
         return;
     }
@@ -21,7 +21,7 @@ pub(super) fn check(table: &DeTable<'_>, name: &str, start: usize, report: &mut 
         let kind: &str = key.get_ref();
         if !DECLARES.contains(&kind) {
             let message = format!(
-                "a mod cannot say `{kind}`, which is the game's; it declares {}",
+                "a mod cannot say `{kind}`, which is the game's; take it out, and declare only {}",
                 DECLARES.join(", ")
             );
             report.add(key.span().start, message);
@@ -69,7 +69,8 @@ fn action(value: &Spanned<DeValue<'_>>, name: &str, report: &mut Report<'_>) {
             report.add(
                 at,
                 format!(
-                    "a mod's action shares its inputs with the mod's own, and `{other}` is not"
+                    "a mod's action shares its inputs with the mod's own, and `{other}` is not; \
+                     take it out of `share`"
                 ),
             );
         }

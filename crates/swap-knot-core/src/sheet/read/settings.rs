@@ -52,7 +52,7 @@ fn dead_zone(key: &str, value: &Spanned<DeValue<'_>>, report: &mut Report<'_>) -
     if zone.inner >= zone.outer {
         report.add(
             table.at,
-            "a dead zone's `inner` edge lies inside its `outer` edge",
+            "in a dead zone `inner` is less than `outer`, as in `{ inner = 0.15, outer = 0.95 }`",
         );
     }
     table.finish("`dead-zone`", report);

@@ -21,7 +21,7 @@ pub(super) fn read(
     };
     // Names first, so that a situation can speak of one further down.
     for (i, (name, span, _)) in table.entries().enumerate() {
-        check_name("situation", name, span.start, report);
+        check_name("a situation", name, span.start, report);
         if i >= MAX_SITUATIONS {
             report.add(
                 span.start,
