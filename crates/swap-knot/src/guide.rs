@@ -8,6 +8,6 @@ macro_rules! chapters {
 }
 
 chapters!(
-    declaring, everything, inputs, playing, loops, easing, remapping, keeping, prompting, together,
-    screen, pads, touch, languages, layouts, recipes, troubles, support, shipping, moving
+    declaring, together, screen, prompting, everything, inputs, playing, loops, easing, remapping,
+    keeping, pads, touch, languages, layouts, recipes, troubles, support, shipping, moving
 );

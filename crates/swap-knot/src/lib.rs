@@ -3,14 +3,47 @@
 //! key, button, stick or chord without tying themselves into a knot, keeps what they chose, and
 //! tells the game what to print in every prompt, on the player's own layout and device.
 //!
-//! # Example: declare, play, remap, keep, prompt
+//! # Example: sheet, types, one player's controls, screen, save
 //! ```
-//! use swap_knot::{
-//!     Bind, DeviceId, Draft, Event, EventKind, Layout, Locker, Place, Profile, Prompt, Rig, Seat,
-//!     Settle, Sheet, Slug, Time,
-//! };
+//! use swap_knot::input::Simulated;
+//! use swap_knot::{Controls, DeviceId, Layout, Locker, Place, Slug};
 //!
-//! // Declare: a readable text file, usually beside the game's other data.
+//! // A sheet says what the player can do, and `controls!` makes types of it when the game is compiled.
+//! mod controls {
+//!     swap_knot::controls!("examples/controls.toml");
+//! }
+//! use controls::Action;
+//!
+//! // All of one player: their profile, layout, language, what they hold, and what is asked of it.
+//! # let folder = tempfile::tempdir()?;
+//! let locker = Locker::open(folder.path())?; // or `Locker::of_user("slack-water")`
+//! let name = Slug::from_title("Ada");
+//! let mut player = Controls::open_last(&controls::sheet(), locker, &name, Layout::us());
+//!
+//! // Every frame: events in, from your adapter, then time, then questions.
+//! let mut keyboard = Simulated::new(DeviceId(0));
+//! player.feed(&keyboard.key(Place::Space));
+//! player.tick(keyboard.now());
+//! assert!(player.seat().went_down(Action::CastOff));
+//!
+//! // What the player reads is what they can press, on their keyboard or pad, in their language.
+//! assert_eq!(player.prompt("{do:cast-off} to leave")?.to_string(), "Press Space to leave");
+//!
+//! // All of it is theirs to change, with whatever device they hold. A skin draws the screen.
+//! player.open_screen(keyboard.now());
+//! assert_eq!(player.screen().map(|s| s.page()), Some(swap_knot::screen::Page::Bindings));
+//!
+//! // The one step that touches files.
+//! player.save();
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
+//!
+//! # By hand
+//! The parts of a [`Controls`] can be had alone: a [`Sheet`] read while the game runs, a [`Rig`] and a
+//! [`Seat`] that plays it, a [`Draft`] with its questions, a [`Locker`], a [`Prompt`].
+//! ```
+//! use swap_knot::{Bind, Draft, Layout, Place, Profile, Prompt, Rig, Seat, Settle, Sheet};
+//!
 //! let sheet = Sheet::from_toml(r#"
 //!     game = "slack-water"
 //!     [actions.cast-off]
@@ -18,34 +51,17 @@
 //!     [actions.coil-rope]
 //!     bind = ["KeyE", "pad:west"]
 //! "#)?;
-//! let cast_off = sheet.find("cast-off").expect("declared above");
-//!
-//! // Play: feed events, tick, ask.
 //! let mut seat = Seat::new(Rig::new(&sheet, &Profile::new("Ada"), Layout::us()));
-//! let key = |place, down| Event {
-//!     at: Time::from_millis(5),
-//!     device: DeviceId(0),
-//!     what: EventKind::Key { place, down, text: None },
-//! };
-//! seat.feed(&key(Place::Space, true));
-//! seat.tick(Time::from_millis(16));
-//! assert!(seat.went_down(cast_off));
 //!
-//! // Remap: a taken key is a question with worked-out ways to settle it.
+//! // A taken key is a question with worked-out ways to settle it.
 //! let mut draft = Draft::new(&sheet, Profile::new("Ada"), Layout::us());
+//! let cast_off = sheet.find("cast-off").expect("declared above");
 //! let cell = sheet.defaults_of(cast_off)[0].cell;
 //! if let Bind::Asks(question) = draft.bind(cell, Place::KeyE.into())? {
 //!     draft.answer(question, Settle::Swap)?;
 //! }
 //! seat.set_rig(draft.apply());
 //!
-//! // Keep: only the differences, in a file that survives a power cut.
-//! # let folder = tempfile::tempdir()?;
-//! # let folder = folder.path();
-//! let locker = Locker::open(folder)?;
-//! locker.save(&Slug::from_title("Ada"), &draft.profile(), &sheet)?;
-//!
-//! // Prompt: what the player reads is what they can press.
 //! let mut prompt = Prompt::new("Press {cast-off} to leave", &sheet)?;
 //! let text = prompt.render(seat.rig(), seat.device_kind()).to_string();
 //! assert_eq!(text, "Press E to leave");
@@ -59,13 +75,12 @@
 //! - It touches no file but those of a [`Locker`].
 //!
 //! # Contents
-//! - The [`guide`], chapter by chapter: [declaring](guide::declaring), [everything a sheet can
-//!   say](guide::everything), [every input](guide::inputs), [playing](guide::playing),
-//!   [loops](guide::loops), [easing](guide::easing), [remapping](guide::remapping),
-//!   [keeping](guide::keeping), [prompting](guide::prompting), [together](guide::together), [the
-//!   controls screen](guide::screen), [pads](guide::pads), [touch](guide::touch),
-//!   [languages](guide::languages), [layouts](guide::layouts), [recipes](guide::recipes),
-//!   [troubles](guide::troubles), [what is proven where](guide::support), [before
+//! - The [`guide`], chapter by chapter. First [declaring](guide::declaring), [together](guide::together),
+//!   [the controls screen](guide::screen) and [prompting](guide::prompting); then [everything a sheet can
+//!   say](guide::everything), [every input](guide::inputs), [playing](guide::playing), [loops](guide::loops),
+//!   [easing](guide::easing), [remapping](guide::remapping), [keeping](guide::keeping), [pads](guide::pads),
+//!   [touch](guide::touch), [languages](guide::languages), [layouts](guide::layouts),
+//!   [recipes](guide::recipes), [troubles](guide::troubles), [what is proven where](guide::support), [before
 //!   shipping](guide::shipping), [moving from hard-wired keys](guide::moving)
 //! - What everyday code names stands here; all of it, and the rest, in its chapter:
 //!   - [`input`]: what comes in and how it is written: [`Event`], [`Input`], [`Chord`], [`Place`];
