@@ -183,10 +183,10 @@ impl Draft {
     /// use swap_knot::{Draft, Layout, Place, Profile, Sheet};
     ///
     /// let sheet = Sheet::from_toml("game = \"x\"\n[actions.horn]\nbind = \"KeyH\"")?;
-    /// let (ada, mut bo) = (Profile::new("Ada"), Profile::new("Bo"));
+    /// let (one, mut other) = (Profile::default(), Profile::default());
     /// let horn = sheet.find("horn").expect("it is declared");
-    /// bo.set(&sheet, sheet.defaults_of(horn).next().expect("it has one").cell, Some(Place::KeyG.into()));
-    /// let change = Draft::between(&sheet, ada, bo, Layout::us());
+    /// other.set(&sheet, sheet.defaults_of(horn)[0].cell, Some(Place::KeyG.into()));
+    /// let change = Draft::between(&sheet, one, other, Layout::us());
     /// assert_eq!(change.summary(), ["Horn: G (was H)"]);
     /// # Ok::<(), swap_knot::sheet::SheetError>(())
     /// ```

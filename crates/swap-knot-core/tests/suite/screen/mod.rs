@@ -622,3 +622,18 @@ fn what_is_pressed_on_another_device_lands_in_its_column() {
     player.key(Place::KeyL);
     assert_eq!(player.label("cell lantern keyboard-1"), "L");
 }
+
+/// A refusal names what was pressed.
+#[test]
+fn a_refusal_names_what_was_pressed() {
+    let mut player = Player::new();
+    for (button, name) in [
+        (PadButton::StickRightClick, "right stick click"),
+        (PadButton::South, "bottom button"),
+    ] {
+        player.click("cell walk gamepad-1");
+        player.pad(button);
+        let told = player.view().message.unwrap().to_lowercase();
+        assert!(told.contains(name), "{told}");
+    }
+}
