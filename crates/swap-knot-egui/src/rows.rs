@@ -105,8 +105,8 @@ fn wanted(pen: &Pen<'_>, ui: &Ui, item: &Item) -> [f32; 2] {
 /// measured, and what is out of sight is not laid out.
 #[derive(Default)]
 pub(crate) struct Measured {
-    /// Which page, how wide, at how many pixels a point, and which devices where not all fit.
-    of: Option<(u64, [u32; 2], usize)>,
+    /// Which page, how wide, and at how many pixels a point.
+    of: Option<(u64, [u32; 2])>,
     /// The devices that the player was on last, by their place among the columns.
     device: usize,
     title: f32,
@@ -115,40 +115,57 @@ pub(crate) struct Measured {
     heights: Vec<f32>,
 }
 
-/// The cells of a row that are shown: those of all devices, or of one kind at a time where there is little
-/// room.
+/// The cells of a row that are shown: those of all devices, or of as many kinds as there is room for.
 #[derive(Clone, Default)]
 pub(crate) struct Cells {
+    /// The devices, by their place among the columns.
+    devices: Range<usize>,
     places: Range<u16>,
     /// How wide each of them is; none where not even those of one kind fit beside the title.
     widths: Option<Vec<f32>>,
     /// Whether there are others besides.
-    is_one_kind: bool,
+    is_part: bool,
 }
 
 impl Measured {
-    /// Whether one kind of device is shown at a time on a page.
-    pub(crate) const fn is_one_kind(&self) -> bool {
-        self.cells.is_one_kind
+    /// Whether not all devices are shown at a time on a page.
+    pub(crate) const fn is_part(&self) -> bool {
+        self.cells.is_part
     }
 }
 
 impl Cells {
-    fn of(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32, device: usize) -> Cells {
-        let all = 0..view.columns.iter().map(|c| c.span).sum();
-        let one = places_of(view, device);
-        let widths = cell_widths(pen, ui, view, title, &all);
-        if widths.is_some() || view.columns.len() < 2 {
-            return Cells {
-                places: all,
-                widths,
-                is_one_kind: false,
-            };
+    /// As many as fit beside the title, from one kind of device on.
+    fn of(pen: &Pen<'_>, ui: &Ui, view: &ScreenView, title: f32, first: usize) -> Cells {
+        let count = view.columns.len();
+        let widths = |devices: &Range<usize>| {
+            let places = places_of(view, devices);
+            cell_widths(pen, ui, view, title, &places)
+        };
+        let mut devices = 0..count;
+        let mut found = widths(&devices);
+        if found.is_none() && count > 1 {
+            devices = first..first + 1;
+            found = widths(&devices);
+            while found.is_some() {
+                let wider = [
+                    devices.start..devices.end + 1,
+                    devices.start.saturating_sub(1)..devices.end,
+                ];
+                let fits = wider.into_iter().find_map(|wider| {
+                    let is_wider = wider != devices && wider.end <= count;
+                    let widths = is_wider.then(|| widths(&wider)).flatten()?;
+                    Some((wider, widths))
+                });
+                let Some((wider, widths)) = fits else { break };
+                (devices, found) = (wider, Some(widths));
+            }
         }
         Cells {
-            widths: cell_widths(pen, ui, view, title, &one),
-            places: one,
-            is_one_kind: true,
+            places: places_of(view, &devices),
+            widths: found,
+            is_part: devices.len() < count,
+            devices,
         }
     }
 
@@ -159,35 +176,51 @@ impl Cells {
 }
 
 /// Where the cells of some devices stand in a row.
-fn places_of(view: &ScreenView, device: usize) -> Range<u16> {
-    let before = view.columns.iter().take(device).map(|c| c.span).sum();
-    let span = view.columns.get(device).map_or(0, |c| c.span);
-    before..before + span
+fn places_of(view: &ScreenView, devices: &Range<usize>) -> Range<u16> {
+    let until = |n: usize| view.columns.iter().take(n).map(|c| c.span).sum();
+    until(devices.start)..until(devices.end)
+}
+
+/// The devices that the player is on, by their place among the columns.
+fn device_of(view: &ScreenView) -> Option<usize> {
+    let rows = view.sections.iter().flat_map(|s| &s.rows);
+    let on = rows.flat_map(|r| &r.items).find(|i| i.focused)?;
+    let mut all = 0..view.columns.len();
+    all.find(|n| places_of(view, &(*n..n + 1)).contains(&on.place))
 }
 
 pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    let on = view.sections.iter().flat_map(|s| &s.rows);
-    let on = on.flat_map(|r| &r.items).find(|i| i.focused);
-    let device = on.and_then(|item| {
-        let mut all = 0..view.columns.len();
-        all.find(|n| places_of(view, *n).contains(&item.place))
-    });
-    let device = device.unwrap_or(pen.measured.device);
+    let device = device_of(view).unwrap_or(pen.measured.device);
     let room = [ui.available_width(), ui.ctx().pixels_per_point()];
-    let of = Some((pen.revision, room.map(f32::to_bits), device));
-    if pen.measured.of != of {
+    let of = (pen.revision, room.map(f32::to_bits));
+    let shown = &pen.measured.cells.devices;
+    let is_gone = !view.columns.is_empty() && !shown.contains(&device);
+    if pen.measured.of != Some(of) || is_gone {
+        // Those that are shown stay where they are for as long as the player is among them.
+        let first = if shown.contains(&device) {
+            shown.start
+        } else {
+            device
+        };
         let title = title_width(pen, ui, view);
+        let mut cells = Cells::of(pen, ui, view, title, first.min(view.columns.len()));
+        if !cells.devices.contains(&device) {
+            cells = Cells::of(pen, ui, view, title, device);
+        }
         *pen.measured = Measured {
-            of,
+            of: Some(of),
             device,
             title,
-            cells: Cells::of(pen, ui, view, title, device),
+            cells,
             heights: Vec::new(),
         };
     }
+    pen.measured.device = device;
     let (title, cells) = (pen.measured.title, pen.measured.cells.clone());
-    if let (Some(widths), false) = (&cells.widths, cells.is_one_kind) {
-        heads(pen, ui, view, title, widths);
+    if let Some(widths) = &cells.widths
+        && (!cells.is_part || cells.devices.len() > 1)
+    {
+        heads(pen, ui, view, title, (&cells, widths));
     }
     let mut rows_before = 0;
     for section in &view.sections {
@@ -197,11 +230,17 @@ pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
 }
 
 /// What stands over the cells of each kind of device.
-fn heads(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView, title: f32, widths: &[f32]) {
+fn heads(
+    pen: &Pen<'_>,
+    ui: &mut Ui,
+    view: &ScreenView,
+    title: f32,
+    (cells, widths): (&Cells, &[f32]),
+) {
     let mut widths = widths.iter();
     ui.horizontal(|ui| {
         ui.add_space(title + size::GAP);
-        for column in &view.columns {
+        for column in view.columns.get(cells.devices.clone()).unwrap_or_default() {
             let own = widths.by_ref().take(usize::from(column.span));
             let room = vec2(own.map(|w| w + size::GAP).sum::<f32>() - size::GAP, 22.0);
             let (_, room) = ui.allocate_space(room);
@@ -210,21 +249,23 @@ fn heads(pen: &Pen<'_>, ui: &mut Ui, view: &ScreenView, title: f32, widths: &[f3
     });
 }
 
-/// Which devices are shown, where it is one kind at a time, with a way to the next ones for whoever points;
+/// Which devices are shown, where not all are, with a way to the next ones for whoever points;
 /// who walks on to the left or right comes to them as well.
 pub(crate) fn devices(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    let device = pen.measured.device;
+    let shown = pen.measured.cells.devices.clone();
     let rows = view.sections.iter().flat_map(|s| &s.rows);
     let on = rows.clone().find(|r| r.items.iter().any(|i| i.focused));
     let row = on.or(rows.clone().find(|r| !r.items.is_empty()));
     let count = view.columns.len();
-    let title = view.columns.get(device).map_or("", |c| &*c.title);
+    // Of several, each has its head.
+    let only = view.columns.get(shown.start).filter(|_| shown.len() == 1);
     ui.horizontal(|ui| {
-        for (step, way) in [(count - 1, -1.0), (1, 1.0)] {
-            let next = places_of(view, (device + step) % count);
+        for (to, way) in [(shown.start + count - 1, -1.0), (shown.end, 1.0)] {
+            let to = to % count;
+            let next = places_of(view, &(to..to + 1));
             let to = row.and_then(|r| r.items.iter().find(|i| next.contains(&i.place)));
             let (_, rect) = ui.allocate_space(vec2(size::ITEM, size::ITEM));
-            let id = egui::Id::unique(("swap-knot devices", step));
+            let id = egui::Id::unique(("swap-knot devices", way > 0.0));
             let response = ui.interact(rect, id, egui::Sense::click());
             let told = if way < 0.0 {
                 "devices back"
@@ -251,16 +292,18 @@ pub(crate) fn devices(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
                 pen.acts.push(Act::Focus(item.spot));
             }
             if way < 0.0 {
-                let text = RichText::new(title).size(size::TEXT).color(pen.look.text);
-                ui.add(egui::Label::new(text));
+                if let Some(only) = only {
+                    let text = RichText::new(&only.title).size(size::TEXT);
+                    ui.add(egui::Label::new(text.color(pen.look.text)));
+                }
                 for n in 0..count {
                     let (_, dot) = ui.allocate_space(vec2(8.0, size::ITEM));
-                    let color = if n == device {
+                    let color = if shown.contains(&n) {
                         pen.look.here
                     } else {
                         pen.look.edge
                     };
-                    let radius = if n == device { 4.0 } else { 2.5 };
+                    let radius = if shown.contains(&n) { 4.0 } else { 2.5 };
                     ui.painter().circle_filled(dot.center(), radius, color);
                 }
             }

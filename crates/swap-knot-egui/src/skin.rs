@@ -192,8 +192,8 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
     let has_foot = !is_wide && view.board.is_none() && all.height() >= WITH_FOOT;
     let foot = if has_foot { DETAILS_BELOW } else { 0.0 };
     let mut page = Rect::from_min_max(body.min, pos2(body.right() - side, body.bottom() - foot));
-    let is_one_kind = pen.measured.is_one_kind();
-    if is_one_kind && !view.columns.is_empty() {
+    let is_part = pen.measured.is_part();
+    if is_part && !view.columns.is_empty() {
         let line = Rect::from_min_size(page.min, vec2(page.width(), size::ITEM));
         let mut line = ui.new_child(egui::UiBuilder::new().max_rect(line));
         crate::rows::devices(pen, &mut line, view);
@@ -221,7 +221,7 @@ fn draw(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
                 notes(pen, ui, view);
             }
         });
-    if is_one_kind != pen.measured.is_one_kind() {
+    if is_part != pen.measured.is_part() {
         // Its line has to come, or to go.
         ui.ctx().request_repaint();
     }
