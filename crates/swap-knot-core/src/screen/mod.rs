@@ -259,10 +259,14 @@ impl ControlsScreen {
         self.now = self.now.max(event.at);
         let points = is_click(event) && (self.takes_all() || self.pointing.is_in_use());
         match points || !self.waiting.is_empty() {
-            true => self.waiting.push(Waiting {
-                event: *event,
-                ticks: 0,
-            }),
+            true => {
+                self.waiting.push(Waiting {
+                    event: *event,
+                    ticks: 0,
+                });
+                // It is later by it, which a countdown shows.
+                self.stale = true;
+            }
             false => {
                 let before = self.heard();
                 self.take(event, false);

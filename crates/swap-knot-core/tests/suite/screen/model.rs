@@ -167,7 +167,7 @@ fn choose_what_is_told(player: &mut Player, dice: &mut Dice) {
                 let cell = row.cell(format!("{column}-{n}").parse().unwrap());
                 let name = |d: &Draft| {
                     d.chord_in(cell)
-                        .map_or("nothing".into(), |c| d.chord_name(c))
+                        .map_or("not set".into(), |c| d.chord_name(c))
                 };
                 let (old, new) = (name(&before), name(after));
                 if old != new {
