@@ -6,6 +6,9 @@
 //! What a maker prints on the four buttons of a pad says nothing here; it is met with all of them, by
 //! place.
 
+use std::collections::{HashMap, HashSet};
+use std::sync::LazyLock;
+
 use super::{Input, Letter, MouseButton, PadButton, Place};
 
 /// Whole words, and what they mean; written as [`plain`] writes them.
@@ -219,8 +222,8 @@ pub(super) fn meant(word: &str) -> Vec<Input> {
     }
     // Written together or apart, by our own name or another one.
     let together = synonyms(&words.concat());
-    let own = Input::all_named().filter(|i| together.contains(&words_of(&i.to_string()).concat()));
-    let own: Vec<Input> = own.collect();
+    let own = together.iter().filter_map(|w| VOCABULARY.named.get(w));
+    let own: Vec<Input> = own.flatten().copied().collect();
     if !own.is_empty() {
         return own;
     }
@@ -382,21 +385,14 @@ fn has_word(input: Input, word: &str) -> bool {
 
 /// The inputs that have all of some words, of those the ones with the fewest others.
 fn best(words: &[String]) -> Vec<Input> {
-    let all: Vec<Called> = (Input::all_named())
-        .filter(|i| !matches!(i, Input::Hid(_)))
-        .map(called)
-        .collect();
     // An axis of a stick is no input of ours: the stick is.
     let is_stick = words
         .iter()
         .any(|w| synonyms(w).iter().any(|w| w == "stick"));
     let is_axis = |w: &&String| is_stick && ["x", "y"].contains(&&***w);
     let words: Vec<&String> = words.iter().filter(|w| !is_axis(w)).collect();
-    let words: Vec<String> = match words
-        .iter()
-        .map(|w| split(w, &all))
-        .collect::<Option<Vec<_>>>()
-    {
+    let words = words.into_iter().map(|word| split(word));
+    let words: Vec<String> = match words.collect::<Option<Vec<_>>>() {
         Some(words) => words.concat(),
         None => return Vec::new(),
     };
@@ -426,8 +422,7 @@ fn best(words: &[String]) -> Vec<Input> {
                 + left.iter().filter(|w| goes_without(w)).count(),
         )
     };
-    let found: Vec<(usize, Input)> = all
-        .iter()
+    let found: Vec<(usize, Input)> = (VOCABULARY.inputs.iter())
         .filter_map(|c| Some((others(c)?, c.input)))
         .collect();
     let least = found.iter().map(|(others, _)| *others).min();
@@ -437,34 +432,67 @@ fn best(words: &[String]) -> Vec<Input> {
     if best.len() > 4 { Vec::new() } else { best }
 }
 
-/// A word that is several written as one, taken apart: `lshift`, `mwheeldown`; none where it is not.
-fn split(word: &str, all: &[Called]) -> Option<Vec<String>> {
-    let is_known = |w: &str| {
-        let ours = synonyms(w);
-        let has = |c: &Called| {
-            ours.iter()
-                .any(|w| c.own.contains(w) || c.besides.contains(&&**w) || c.own.concat() == *w)
-        };
-        all.iter().any(has)
+/// What inputs are called, and every word in that; none of numbered inputs, of which there is no end.
+struct Vocabulary {
+    inputs: Vec<Called>,
+    words: HashSet<String>,
+    /// Every input by its name with all its words together.
+    named: HashMap<String, Vec<Input>>,
+}
+
+static VOCABULARY: LazyLock<Vocabulary> = LazyLock::new(|| {
+    let named = Input::all_named().filter(|i| !matches!(i, Input::Hid(_)));
+    let inputs: Vec<Called> = named.map(called).collect();
+    let of = |c: &Called| {
+        let besides = c.besides.iter().map(|w| (*w).to_owned());
+        let whole = c.own.concat();
+        c.own
+            .iter()
+            .cloned()
+            .chain(besides)
+            .chain([whole])
+            .collect::<Vec<_>>()
     };
+    let words = inputs.iter().flat_map(of).collect();
+    let mut named: HashMap<String, Vec<Input>> = HashMap::new();
+    for input in Input::all_named() {
+        let name = words_of(&input.to_string()).concat();
+        named.entry(name).or_default().push(input);
+    }
+    Vocabulary {
+        inputs,
+        words,
+        named,
+    }
+});
+
+/// A word that is several written as one, taken apart: `lshift`, `mwheeldown`; none where it is not.
+fn split(word: &str) -> Option<Vec<String>> {
+    /// No name from habit is longer.
+    const LONGEST: usize = 32;
+    let is_known = |w: &str| synonyms(w).iter().any(|w| VOCABULARY.words.contains(w));
     if is_known(word) {
         return Some(vec![word.to_owned()]);
     }
-    let cuts: Vec<usize> = word.char_indices().map(|(at, _)| at).skip(1).collect();
-    // The longest word first; a side may be a single letter, nothing else may.
-    cuts.into_iter().rev().find_map(|at| {
-        let (first, rest) = word.split_at(at);
-        let is_side = ["l", "r"].contains(&first);
-        let is_word = (first.chars().count() > 1 || is_side) && is_known(first);
-        let rest = if rest.chars().count() > 1 {
-            split(rest, all)
-        } else {
-            None
-        };
-        let mut words = vec![first.to_owned()];
-        words.extend(rest.filter(|_| is_word)?);
-        Some(words)
-    })
+    if word.len() > LONGEST {
+        return None;
+    }
+    // What stands before each cut, taken apart: with the longest word last. A side may be a single letter,
+    // nothing else may.
+    let is_word = |w: &str| (w.chars().count() > 1 || ["l", "r"].contains(&w)) && is_known(w);
+    let cuts = word.char_indices().map(|(at, _)| at).skip(1);
+    let mut before: Vec<(usize, Vec<String>)> = vec![(0, Vec::new())];
+    for to in cuts.chain([word.len()]) {
+        let found = before.iter().find_map(|(from, words)| {
+            let last = word.get(*from..to)?;
+            let is_last = to == word.len();
+            let is_it = is_word(last) && (!is_last || last.chars().count() > 1);
+            is_it.then(|| [&words[..], &[last.to_owned()]].concat())
+        });
+        before.extend(found.map(|words| (to, words)));
+    }
+    let (to, words) = before.pop()?;
+    (to == word.len()).then_some(words)
 }
 
 /// Buttons by number: programs count from nought or from one, and those of a mouse not all in the same

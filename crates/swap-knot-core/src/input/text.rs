@@ -6,7 +6,7 @@ use std::str::FromStr;
 
 use super::habit;
 use super::{
-    Chord, ChordError, Direction, HidAxis, HidButton, HidInput, Input, Letter, Modifier,
+    Chord, ChordError, Direction, HidAxis, HidButton, HidInput, Input, Letter, MAX_HELD, Modifier,
     MouseButton, PadButton, Place, Sign, Stick, TouchNameError,
 };
 use crate::text::nearest;
@@ -82,7 +82,9 @@ impl InputError {
 
     /// The same with the other parts of the chord that are no inputs either: they are told together.
     fn with_rest(mut self, text: &str, rest: &[Range<usize>]) -> InputError {
-        let errors = rest.iter().map(|span| read_input(text, span.clone()));
+        // No chord has more parts than that.
+        let rest = rest.iter().take(MAX_HELD);
+        let errors = rest.map(|span| read_input(text, span.clone()));
         self.others = errors.filter_map(Result::err).collect();
         self
     }
@@ -103,26 +105,23 @@ impl InputError {
 
 impl fmt::Display for InputError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        self.tell(f)?;
-        let mut before = self;
+        let mut is_asked = self.tell(f)?;
         for other in &self.others {
             // After a question a new sentence begins.
-            let is_asked = !before.suggestions().is_empty();
             f.write_str(if is_asked {
                 " Besides, "
             } else {
                 "; besides, "
             })?;
-            other.tell(f)?;
-            before = other;
+            is_asked = other.tell(f)?;
         }
         Ok(())
     }
 }
 
 impl InputError {
-    /// What is wrong with its own part.
-    fn tell(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+    /// What is wrong with its own part; whether that ends in a question.
+    fn tell(&self, f: &mut fmt::Formatter<'_>) -> Result<bool, fmt::Error> {
         match &self.kind {
             Kind::Empty => f.write_str(
                 "an input is missing; write one such as `KeyW`, `mouse:left` or `pad:south`",
@@ -140,9 +139,10 @@ impl InputError {
                         "; write one such as `KeyW`, `letter:i` or `pad:stick-left.up`; \
                          `swap-knot inputs` lists them",
                     ),
-                    [only] => write!(f, "; did you mean {only}?"),
+                    [only] => return write!(f, "; did you mean {only}?").map(|()| true),
                     [rest @ .., last] => {
-                        write!(f, "; did you mean {} or {last}?", rest.join(", "))
+                        let rest = rest.join(", ");
+                        return write!(f, "; did you mean {rest} or {last}?").map(|()| true);
                     }
                 }
             }
@@ -164,6 +164,7 @@ impl InputError {
             Kind::NoPlace => f.write_str("a key by its place is wanted here, as `KeyW` or `Space`"),
             Kind::NotPlain => f.write_str("a single input is wanted here, not a chord"),
         }
+        .map(|()| false)
     }
 }
 

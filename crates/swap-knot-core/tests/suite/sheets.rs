@@ -165,6 +165,20 @@ fn nonsense_is_refused_without_panic_or_delay() {
     assert!(!mistakes(&deep).is_empty());
     let wide = format!("game = \"x\"\n{}", "[actions.a]\n".repeat(50_000));
     assert!(Sheet::from_toml(&wide).unwrap_err().mistakes().len() <= 100);
+    // Words that look like many written as one.
+    for word in [
+        "qwzrtplkjhgfdsazxcvbnmqwertzuiop".to_owned(),
+        "left".repeat(40),
+        "lr".repeat(60),
+    ] {
+        let said = mistakes(&format!("game = \"x\"\n[actions.a]\nbind = \"{word}\""));
+        assert!(said.contains("is not an input"), "{said}");
+    }
+    let parts = mistakes(&format!(
+        "game = \"x\"\n[actions.a]\nbind = \"{}\"",
+        ["anchor"; 25].join("+")
+    ));
+    assert_eq!(parts.matches("is not an input").count(), 4, "{parts}");
 }
 
 proptest! {
