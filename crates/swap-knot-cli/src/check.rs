@@ -77,7 +77,10 @@ struct Checked {
     marks: Option<marks::Checked>,
     /// What is asked of hands, where that was to be told.
     demands: Option<Vec<Demand>>,
-    /// Whether what is good to know, and is not known, is a problem.
+    /// What is good to know and not known, and what is said to be known and is not so.
+    notices: Vec<Notice>,
+    known_in_vain: Vec<String>,
+    /// Whether both are problems.
     is_strict: bool,
 }
 
@@ -100,54 +103,31 @@ impl Checked {
         let texts = self.texts.as_ref().map_or(0, texts::Checked::problems);
         let marks = self.marks.as_ref().map_or(0, |m| m.problems.len());
         let strict = match self.is_strict {
-            true => self.notices().len() + self.known_in_vain().len(),
+            true => self.notices.len() + self.known_in_vain.len(),
             false => 0,
         };
         always + some.count() + self.presets.len() + texts + marks + strict
     }
+}
 
-    /// All that is good to know.
-    fn all_notices(&self) -> Vec<Notice> {
-        let (sheet, survey) = (&self.sheet, &self.survey);
-        let conflicts = survey.conflicts().iter();
-        let conflicts = conflicts.filter(|c| !c.class.is_conflict());
-        let conflicts = conflicts.map(|c| Notice {
-            ids: vec![c.id(sheet)],
-            text: c.describe(sheet),
-        });
-        let findings = survey.findings().iter().filter(|f| !f.is_problem);
-        let findings = findings.map(|f| Notice {
-            ids: vec![f.id(sheet)],
-            text: format!("{} ({})", f.describe(sheet), on(f)),
-        });
-        let forgotten = survey.forgotten().iter().map(|f| Notice {
-            ids: f.ids(sheet),
-            text: f.describe(sheet),
-        });
-        conflicts.chain(findings).chain(forgotten).collect()
-    }
-
-    /// What of it the sheet does not say is known.
-    fn notices(&self) -> Vec<Notice> {
-        let known = self.sheet.known();
-        let mut all = self.all_notices();
-        all.retain_mut(|notice| {
-            notice.ids.retain(|id| !known.contains(id));
-            !notice.ids.is_empty()
-        });
-        all
-    }
-
-    /// What the sheet says is known, and is not so, or no longer.
-    fn known_in_vain(&self) -> Vec<&String> {
-        let all = self.all_notices();
-        let is_so = |known: &&String| all.iter().any(|notice| notice.ids.contains(known));
-        self.sheet
-            .known()
-            .iter()
-            .filter(|known| !is_so(known))
-            .collect()
-    }
+/// All that is good to know.
+fn all_notices(sheet: &Sheet, survey: &Survey) -> Vec<Notice> {
+    let conflicts = survey.conflicts().iter();
+    let conflicts = conflicts.filter(|c| !c.class.is_conflict());
+    let conflicts = conflicts.map(|c| Notice {
+        ids: vec![c.id(sheet)],
+        text: c.describe(sheet),
+    });
+    let findings = survey.findings().iter().filter(|f| !f.is_problem);
+    let findings = findings.map(|f| Notice {
+        ids: vec![f.id(sheet)],
+        text: format!("{} ({})", f.describe(sheet), on(f)),
+    });
+    let forgotten = survey.forgotten().iter().map(|f| Notice {
+        ids: f.ids(sheet),
+        text: f.describe(sheet),
+    });
+    conflicts.chain(findings).chain(forgotten).collect()
 }
 
 pub(crate) fn run(args: &Args) -> Done {
@@ -192,8 +172,22 @@ fn check(
 ) -> Checked {
     let platform = Platform::current();
     let rig = Rig::new(&sheet, profile, &Layout::us());
+    let survey = Survey::new(&sheet, rig.bindings(), layouts, platform);
+    let (known, mut notices) = (sheet.known(), all_notices(&sheet, &survey));
+    let is_so = |known: &&String| notices.iter().any(|notice| notice.ids.contains(known));
+    let known_in_vain = known
+        .iter()
+        .filter(|known| !is_so(known))
+        .cloned()
+        .collect();
+    notices.retain_mut(|notice| {
+        notice.ids.retain(|id| !known.contains(id));
+        !notice.ids.is_empty()
+    });
     Checked {
-        survey: Survey::new(&sheet, rig.bindings(), layouts, platform),
+        survey,
+        notices,
+        known_in_vain,
         presets: preset_problems(&sheet, layouts, platform),
         bindings: rig.bindings().len(),
         sheet,
@@ -279,11 +273,10 @@ fn print_notices(out: &mut impl Write, checked: &Checked) -> std::io::Result<()>
         true => styled(BAD, "not known:"),
         false => styled(QUIET, "good to know:"),
     };
-    let notices = checked.notices();
-    if !notices.is_empty() {
+    if !checked.notices.is_empty() {
         writeln!(out, "\n{heading}")?;
     }
-    for notice in &notices {
+    for notice in &checked.notices {
         writeln!(out, "  {}", notice.text)?;
         if checked.is_strict {
             let ids = notice.ids.iter().map(|id| format!("\"{id}\""));
@@ -291,23 +284,16 @@ fn print_notices(out: &mut impl Write, checked: &Checked) -> std::io::Result<()>
             writeln!(out, "    known = [{ids}]")?;
         }
     }
-    let in_vain = checked.known_in_vain();
-    for known in &in_vain {
+    for known in &checked.known_in_vain {
         let text = format!("`{known}` is said to be known, and is not so; take it out of `known`");
         writeln!(out, "\n{} {text}", styled(QUIET, "no longer:"))?;
     }
-    let more = checked.sheet.known().len() - in_vain.len();
-    if more > 0 {
-        let told = format!(
-            "{} by the sheet",
-            if more == 1 {
-                "1 more is known".to_owned()
-            } else {
-                format!("{more} more are known")
-            }
-        );
-        writeln!(out, "\n{}", styled(QUIET, &told))?;
-    }
+    let told = match checked.sheet.known().len() - checked.known_in_vain.len() {
+        0 => return Ok(()),
+        1 => "1 more is known by the sheet".to_owned(),
+        more => format!("{more} more are known by the sheet"),
+    };
+    writeln!(out, "\n{}", styled(QUIET, &told))?;
     Ok(())
 }
 
@@ -429,7 +415,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
     let presets: Vec<_> = checked.presets.iter().map(preset).collect();
     let forgotten = checked.survey.forgotten().iter();
     let forgotten: Vec<_> = forgotten.map(|f| f.describe(sheet)).collect();
-    let notices = checked.notices().into_iter();
+    let notices = checked.notices.iter();
     let notices: Vec<_> = notices
         .map(|n| serde_json::json!({ "known-as": n.ids, "text": n.text }))
         .collect();
@@ -477,7 +463,7 @@ fn print_json(checked: &Checked) -> Result<(), Box<dyn std::error::Error>> {
         "presets": presets,
         "forgotten": forgotten,
         "not-known": notices,
-        "known-in-vain": checked.known_in_vain(),
+        "known-in-vain": checked.known_in_vain,
         "access": demands,
         "on-all-layouts": conflicts,
         "on-some-layouts": findings,

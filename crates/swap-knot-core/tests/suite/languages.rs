@@ -302,17 +302,7 @@ fn page() -> String {
 
 #[test]
 fn the_page_of_languages_is_current() {
-    let file = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/languages.md");
-    let page = page();
-    if std::env::var_os("SWAP_KNOT_WRITE").is_some() {
-        std::fs::write(file, &page).unwrap();
-    }
-    let there = std::fs::read_to_string(file).unwrap_or_default();
-    let differs = there.lines().zip(page.lines()).find(|(a, b)| a != b);
-    assert!(
-        there == page,
-        "docs/languages.md is old; SWAP_KNOT_WRITE=1 writes it anew: {differs:?}"
-    );
+    crate::common::is_current("languages.md", &page());
 }
 
 #[test]

@@ -26,17 +26,7 @@ fn page() -> String {
 
 #[test]
 fn the_page_of_mistakes_is_current() {
-    let file = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/mistakes.md");
-    let page = page();
-    if std::env::var_os("SWAP_KNOT_WRITE").is_some() {
-        std::fs::write(file, &page).unwrap();
-    }
-    let there = std::fs::read_to_string(file).unwrap_or_default();
-    let differs = there.lines().zip(page.lines()).find(|(a, b)| a != b);
-    assert!(
-        there == page,
-        "docs/mistakes.md is old; SWAP_KNOT_WRITE=1 writes it anew: {differs:?}"
-    );
+    crate::common::is_current("mistakes.md", &page());
 }
 
 /// Each says where it is, what is wrong, and nothing that reads as written by a machine.

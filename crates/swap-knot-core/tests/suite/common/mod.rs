@@ -21,6 +21,20 @@ pub fn worlds(all: u32) -> u32 {
     }
 }
 
+/// Holds that a page of `docs` is what a test makes of it; with `SWAP_KNOT_WRITE` it is written anew.
+pub fn is_current(file: &str, page: &str) {
+    let path = format!("{}/../../docs/{file}", env!("CARGO_MANIFEST_DIR"));
+    if std::env::var_os("SWAP_KNOT_WRITE").is_some() {
+        std::fs::write(&path, page).unwrap();
+    }
+    let there = std::fs::read_to_string(&path).unwrap_or_default();
+    let differs = there.lines().zip(page.lines()).find(|(a, b)| a != b);
+    assert!(
+        there == page,
+        "docs/{file} is old; SWAP_KNOT_WRITE=1 writes it anew: {differs:?}"
+    );
+}
+
 pub fn demo() -> Sheet {
     sheet(DEMO)
 }
