@@ -190,7 +190,9 @@ fn device_of(view: &ScreenView) -> Option<usize> {
 }
 
 pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
-    let device = device_of(view).unwrap_or(pen.measured.device);
+    // Another game, or another language, may have fewer.
+    let last = view.columns.len().saturating_sub(1);
+    let device = device_of(view).unwrap_or(pen.measured.device).min(last);
     let room = [ui.available_width(), ui.ctx().pixels_per_point()];
     let of = (pen.revision, room.map(f32::to_bits));
     let shown = &pen.measured.cells.devices;
@@ -203,7 +205,7 @@ pub(crate) fn sections(pen: &mut Pen<'_>, ui: &mut Ui, view: &ScreenView) {
             device
         };
         let title = title_width(pen, ui, view);
-        let mut cells = Cells::of(pen, ui, view, title, first.min(view.columns.len()));
+        let mut cells = Cells::of(pen, ui, view, title, first.min(last));
         if !cells.devices.contains(&device) {
             cells = Cells::of(pen, ui, view, title, device);
         }

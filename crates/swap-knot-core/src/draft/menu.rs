@@ -2,8 +2,7 @@
 
 use super::Draft;
 use crate::input::Chord;
-use crate::law::Bound;
-use crate::law::{NotInForce, Origin};
+use crate::law::{Bound, NotInForce, Origin};
 use crate::sheet::{
     Action, Cell, Column, ColumnKind, GroupId, Manner, Row, Shape, Works, can_work, works,
 };

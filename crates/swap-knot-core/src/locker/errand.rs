@@ -179,9 +179,15 @@ impl Locker {
     pub fn roster(&self) -> Result<Roster, LockerError> {
         let mut profiles = BTreeMap::new();
         let titled = |name: Slug| {
-            let profile = self.load(&name).profile;
-            let title = profile.title().to_owned();
-            profiles.insert(name.clone(), profile);
+            // One that cannot be read holds nothing that is known, rather than nothing.
+            let title = match self.must_be_readable("list", &name) {
+                Ok((profile, _)) => {
+                    let title = profile.title().to_owned();
+                    profiles.insert(name.clone(), profile);
+                    title
+                }
+                Err(_) => name.title().to_owned(),
+            };
             (name, title)
         };
         Ok(Roster {

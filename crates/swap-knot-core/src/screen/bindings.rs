@@ -1,6 +1,8 @@
 //! The page of bindings: what works what.
 
-use super::{ColumnView, ControlsScreen, Details, Item, Role, RowView, ScreenView, Section, Tool};
+use super::{
+    ColumnView, ControlsScreen, Details, Item, Role, RowView, ScreenView, Section, Spot, Tool,
+};
 use crate::draft::{Draft, MenuCell, MenuRow};
 use crate::input::{Chord, DeviceKind, system_use};
 use crate::law::Origin;
@@ -207,7 +209,7 @@ impl ControlsScreen {
                 });
             }
             if let Some(section) = sections.last_mut() {
-                section.rows.push(self.view_row(row));
+                self.push_row(section, row);
             }
         }
         sections
@@ -233,7 +235,7 @@ impl ControlsScreen {
                 false if !self.is_worked_with(row, hand) => 1,
                 false => 2,
             };
-            sections[at].rows.push(self.view_row(row));
+            self.push_row(&mut sections[at], row);
         }
         sections
             .into_iter()
@@ -250,20 +252,31 @@ impl ControlsScreen {
             || first.is_none_or(|c| !c.can_bind || self.instead(c).is_some())
     }
 
-    fn view_row(&self, row: &MenuRow) -> RowView {
-        let whole = self.draft.row_title(Row::of(row.row.action));
-        let short = row.title.strip_prefix(&whole).map(str::trim_start);
+    /// Shows a row below those before it: as a direction of its action only where the whole, or a direction
+    /// below that, is the row before, so that nothing that is found or sorted loses its name.
+    fn push_row(&self, section: &mut Section, row: &MenuRow) {
+        let is_below = section.rows.last().is_some_and(|last| {
+            let of = last.items.first().map(|item| item.spot);
+            matches!(of, Some(Spot::Cell(cell)) if cell.row.action == row.row.action
+                && (last.arm.is_some() || cell.row.arm.is_none()))
+        });
+        let arm = row.row.arm.filter(|_| is_below);
         // What is a word of its own behind the title of the whole: "Walk" and "Walk to the bow".
-        let short =
-            short.filter(|rest| row.title[whole.len()..].starts_with(' ') && !rest.is_empty());
-        RowView {
+        let whole = self.draft.row_title(Row::of(row.row.action));
+        let short = row.title.strip_prefix(&whole);
+        let short = short.and_then(|rest| rest.strip_prefix(' '));
+        let short = short.map(str::trim_start).filter(|rest| !rest.is_empty());
+        section.rows.push(RowView {
             title: row.title.clone(),
-            arm: row.row.arm.filter(|_| self.has_head(row)),
-            short: short.unwrap_or(&row.title).to_owned(),
+            short: short
+                .filter(|_| arm.is_some())
+                .unwrap_or(&row.title)
+                .to_owned(),
+            arm,
             essential: row.essential,
             items: row.cells.iter().map(|c| self.view_cell(row, c)).collect(),
             ..RowView::default()
-        }
+        });
     }
 
     fn view_cell(&self, row: &MenuRow, cell: &MenuCell) -> Item {
@@ -282,7 +295,7 @@ impl ControlsScreen {
             chord: cell.chord.clone(),
             listening: listens,
         };
-        let mut item = self.item(super::Spot::Cell(cell.cell), label, role);
+        let mut item = self.item(Spot::Cell(cell.cell), label, role);
         item.by_whole = is_by_whole;
         if let (Some(chord), false) = (&cell.chord, listens) {
             item.short = self.draft.telling().short(chord);
@@ -299,12 +312,6 @@ impl ControlsScreen {
         item.text.extend(self.kept_by_system(cell.chord.as_ref()));
         item.spoken = self.spoken(row, cell, &item);
         item
-    }
-
-    /// Whether the whole of the action has a row, so that a direction of it stands below that.
-    fn has_head(&self, row: &MenuRow) -> bool {
-        let whole = Row::of(row.row.action);
-        row.row.arm.is_some() && self.rows.rows.iter().any(|r| r.row == whole)
     }
 
     /// What works a row on devices on which it has no binding of its own: the stick that works all directions,

@@ -1,7 +1,5 @@
 //! The page of profiles: whose controls these are.
 
-use std::collections::BTreeMap;
-
 use super::answer::Picking;
 use super::typing::{For, Typing};
 use super::{
@@ -24,8 +22,6 @@ pub(super) struct Profiles {
     playing: Option<Slug>,
     /// None until they have been asked for.
     roster: Option<Roster>,
-    /// A line about each: what it changes.
-    lines: BTreeMap<Slug, String>,
     /// How many errands are under way.
     under_way: usize,
 }
@@ -44,7 +40,6 @@ impl ControlsScreen {
         if done.roster.is_some() {
             let on = self.profile_in_focus();
             self.profiles.roster = done.roster;
-            self.tell_profiles_apart();
             // Others may have come before the one that the player is on.
             if let Some((name, command)) = on
                 && let Some(n) = self.all().iter().position(|(other, _)| *other == name)
@@ -118,25 +113,30 @@ impl ControlsScreen {
         }
     }
 
-    /// Works out what each profile changes: once, since nothing else of them changes it.
-    fn tell_profiles_apart(&mut self) {
-        let names: Vec<Slug> = self.all().into_iter().map(|(name, _)| name).collect();
-        let line = |name: Slug| {
-            let change = self.change_from(Profile::default(), &name)?;
-            let to = change.telling();
-            let mut titles = change.changed_titles();
-            let more = titles.len().saturating_sub(MOST_TITLES);
-            titles.truncate(MOST_TITLES);
-            if more > 0 {
-                titles.push(to.say("more-lines", &[("count", &more.to_string())]));
-            }
-            let line = match to.list(titles) {
-                Some(titles) => to.say("profile-line", &[("titles", &titles)]),
-                None => to.say("profile-same", &[]),
-            };
-            Some((name, line))
+    /// A line about a profile: what it changes; that it cannot be read where that is so. Nothing before the
+    /// profiles are known.
+    fn line_about(&self, name: &Slug) -> Option<String> {
+        let Some(change) = self.change_from(Profile::default(), name) else {
+            let is_known = self.profiles.roster.is_some();
+            return is_known.then(|| self.text("import-no-profile"));
         };
-        self.profiles.lines = names.into_iter().filter_map(line).collect();
+        let (words, telling) = (self.draft.words(), change.telling());
+        let titles = self.first_of(change.changed_titles(), MOST_TITLES);
+        Some(match telling.list(titles) {
+            Some(titles) => words.say("profile-line", &[("titles", &titles)]),
+            None => words.say("profile-same", &[]),
+        })
+    }
+
+    /// The first of several texts, and how many more there are.
+    fn first_of(&self, mut all: Vec<String>, most: usize) -> Vec<String> {
+        let more = all.len().saturating_sub(most);
+        all.truncate(most);
+        if more > 0 {
+            let count = more.to_string();
+            all.push(self.draft.words().say("more-lines", &[("count", &count)]));
+        }
+        all
     }
 
     /// What would be to do to make something of the player's profile of that name; nothing where it is not
@@ -167,17 +167,12 @@ impl ControlsScreen {
             true => Profile::default(),
             false => self.draft.applied_profile(),
         };
-        let mut text = match self.change_from(one, name).map(|change| change.summary()) {
+        let text = match self.change_from(one, name).map(|change| change.summary()) {
             Some(lines) if lines.is_empty() && is_own => vec![self.text("profile-same")],
             Some(lines) if lines.is_empty() => vec![self.text("compare-same")],
-            lines => lines.unwrap_or_default(),
+            Some(lines) => self.first_of(lines, MOST_LINES),
+            None => self.line_about(name).into_iter().collect(),
         };
-        let more = text.len().saturating_sub(MOST_LINES);
-        text.truncate(MOST_LINES);
-        if more > 0 {
-            let count = more.to_string();
-            text.push(self.draft.words().say("more-lines", &[("count", &count)]));
-        }
         Details {
             device: self.text(if is_own {
                 "profile-in-use"
@@ -294,7 +289,7 @@ impl ControlsScreen {
         };
         RowView {
             items: deeds.into_iter().map(item).collect(),
-            text: self.profiles.lines.get(name).cloned(),
+            text: self.line_about(name),
             mark: plays.then(|| self.text("profile-in-use")),
             title,
             ..RowView::default()

@@ -19,9 +19,13 @@ fn situation_of(sheet: &Sheet, group: &Group) -> Option<SituationId> {
     same.then_some(situation)
 }
 
-/// The message with the line about an action.
-fn about_id(action: &str) -> String {
-    format!("action-{action}-about")
+/// The message with the line about an action; none where another action is called so.
+fn about_id(sheet: &Sheet, action: &str) -> Option<String> {
+    let name = format!("{action}-about");
+    sheet
+        .find(&name)
+        .is_none()
+        .then(|| format!("action-{name}"))
 }
 
 /// A title that the game has for its players, and the message that translates it.
@@ -68,8 +72,10 @@ impl GameTitle {
         }
         for (_, action) in sheet.actions().filter(|(_, action)| !action.off) {
             add(format!("action-{}", action.name), &action.title, false);
-            if let Some(about) = &action.about {
-                add(about_id(&action.name), about, false);
+            if let Some(about) = &action.about
+                && let Some(id) = about_id(sheet, &action.name)
+            {
+                add(id, about, false);
             }
             for &arm in action.arms() {
                 let id = format!("action-{}-{arm}", action.name);
@@ -159,7 +165,7 @@ impl Words {
     pub fn about_action(&self, sheet: &Sheet, id: ActionId) -> Option<String> {
         let action = sheet.declared(id);
         let about = action.about.as_ref()?;
-        let own = self.own(&about_id(&action.name));
+        let own = about_id(sheet, &action.name).and_then(|id| self.own(&id));
         Some(own.unwrap_or_else(|| self.untranslated(about)))
     }
 

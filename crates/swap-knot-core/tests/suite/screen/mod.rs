@@ -564,6 +564,16 @@ fn an_action_and_its_directions_are_one_block_and_it_says_what_it_is_for() {
     let steer = view.sections.iter().flat_map(|s| &s.rows);
     let steer = steer.into_iter().find(|r| r.title == "Steer to port");
     assert_eq!(steer.unwrap().arm, None);
+    // Nor is what a search found without its whole.
+    player.click("tool search");
+    player
+        .controls
+        .screen_mut()
+        .unwrap()
+        .type_text("to the bow");
+    player.key(Place::Enter);
+    let found = player.view().sections[0].rows[0].clone();
+    assert_eq!((found.arm, &*found.short), (None, "Walk to the bow"));
 }
 
 /// What the device in hand does not work comes first, a direction that its stick works does not.

@@ -2,7 +2,7 @@
 
 use crate::common::what;
 use swap_knot_core::input::HidButton;
-use swap_knot_core::keep::Memory;
+use swap_knot_core::keep::{Memory, Store as _};
 use swap_knot_core::prompt::Marks;
 use swap_knot_core::screen::{Item, ProfileCommand, Role, RowView, ScreenView, Spot};
 use swap_knot_core::{
@@ -22,6 +22,39 @@ fn kept() -> (Player, Locker) {
     player.click("page profiles");
     player.controls.save();
     (player, locker)
+}
+
+/// One that cannot be read is not told as one that changes nothing, and what is applied is told at once.
+#[test]
+fn a_profile_says_what_it_changes_now_or_that_it_cannot_be_read() {
+    let mut player = Player::new();
+    let store = Memory::new();
+    store.replace("bo.toml", b"title = [").unwrap();
+    let ada = Slug::from_title("Ada");
+    let locker = Locker::in_store(store);
+    player.controls = Controls::open_last(&player.sheet, locker, &ada, &Layout::us());
+    player.open();
+    player.click("page profiles");
+    player.controls.save();
+    let said = |player: &mut Player| {
+        let rows = player.view().sections.swap_remove(0).rows;
+        let said = rows.into_iter().map(|row| row.text.unwrap());
+        said.collect::<Vec<String>>()
+    };
+    let unreadable = "This is not a profile the game can read.";
+    assert_eq!(said(&mut player), ["Same as the default", unreadable]);
+    player
+        .controls
+        .screen_mut()
+        .unwrap()
+        .focus(Spot::Profile(1, ProfileCommand::Switch));
+    assert_eq!(player.view().details.text, [unreadable]);
+    player.click("page bindings");
+    player.click("cell horn keyboard-1");
+    player.key(Place::KeyJ);
+    player.click("tool apply");
+    player.click("page profiles");
+    assert_eq!(said(&mut player)[0], "Changes: Horn");
 }
 
 #[test]
