@@ -138,22 +138,20 @@ impl<'r, 'a> World<'r, 'a> {
         (!hidden).then_some((class, place))
     }
 
-    /// Whether a crossing never comes about, since what both hold together is a longer chord that
-    /// is live wherever they are.
+    /// Whether a crossing never comes about: in whichever orders the two are pressed, a longer chord
+    /// that is live wherever they are has what completes them.
     fn is_hidden(&self, a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
-        let parts = || a.chord.held.iter().chain(&b.chord.held);
-        let all_in = |part: &InHand, of: &InHand| {
-            part.leaves().iter().all(|leaf| of.leaves().contains(leaf))
-        };
         let (a_at, b_at) = (a.placed(), b.placed());
-        self.all.iter().any(|c| {
-            let longer = c.chord.held.len() > a.chord.held.len() && !c.bound.strict;
-            longer
-                && (all_in(&a.chord.input, &c.chord.input)
-                    || all_in(&b.chord.input, &c.chord.input))
-                && (c.chord.held.iter()).all(|of| parts().any(|part| all_in(part, of)))
-                && self.is_live_with(&c.placed(), &a_at, &b_at)
-        })
+        let longer = |c: &&&Resolved<'_>| {
+            let is_longer = c.chord.held.len() > a.chord.held.len() && !c.bound.strict;
+            is_longer && self.is_live_with(&c.placed(), &a_at, &b_at)
+        };
+        let mut ways = a.chord.crossings(&b.chord).peekable();
+        if ways.peek().is_none() {
+            return false;
+        }
+        let longer: Vec<_> = self.all.iter().filter(longer).collect();
+        !longer.is_empty() && ways.all(|way| longer.iter().any(|c| way.is_taken_by(&c.chord)))
     }
 
     /// Whether a binding is live on every stack on which two others both are: wherever these meet,

@@ -60,6 +60,13 @@ impl InHand {
         &self.leaves[..usize::from(self.len)]
     }
 
+    /// Whether whatever is held of it holds another one as well.
+    fn is_in(&self, other: &InHand) -> bool {
+        self.leaves()
+            .iter()
+            .all(|leaf| other.leaves().contains(leaf))
+    }
+
     /// What one is of the other.
     pub(crate) fn relation(&self, other: &InHand) -> Option<Relation> {
         let (a, b) = (self.leaves(), other.leaves());
@@ -125,6 +132,27 @@ impl ChordInHand {
                 std::mem::swap(&mut order.held[first], &mut order.input);
             }
             order
+        })
+    }
+
+    /// Every way in which one input works both, with all held that either wants.
+    pub(crate) fn crossings<'c>(
+        &'c self,
+        other: &'c ChordInHand,
+    ) -> impl Iterator<Item = Crossing> + 'c {
+        let fresh = |chord: &ChordInHand, order: &ChordInHand| match chord.any_order {
+            true => order.held.clone(),
+            false => Vec::new(),
+        };
+        self.orders().flat_map(move |a| {
+            other.orders().filter_map(move |b| {
+                a.input.relation(&b.input)?;
+                Some(Crossing {
+                    fresh: [fresh(self, &a), fresh(other, &b)].concat(),
+                    inputs: [a.input, b.input],
+                    held: [&a.held[..], &b.held].concat(),
+                })
+            })
         })
     }
 
@@ -203,6 +231,32 @@ impl ChordInHand {
     /// Everything that it is made of, what is held first.
     pub(crate) fn parts(&self) -> impl Iterator<Item = &InHand> {
         self.held.iter().chain([&self.input])
+    }
+}
+
+/// A way in which one input works two chords at once.
+#[derive(Clone, Debug)]
+pub(crate) struct Crossing {
+    /// What it is of each of them.
+    inputs: [InHand; 2],
+    /// All that they want held.
+    held: Vec<InHand>,
+    /// Of that what has to be pressed just before.
+    fresh: Vec<InHand>,
+}
+
+impl Crossing {
+    /// Whether a chord is always completed with it, and so has the input where it is the longer one.
+    pub(crate) fn is_taken_by(&self, longer: &ChordInHand) -> bool {
+        // What has to come together is there only if the two wanted it so as well.
+        let held = match longer.any_order {
+            true => &self.fresh,
+            false => &self.held,
+        };
+        longer.orders().any(|order| {
+            self.inputs.iter().any(|input| input.is_in(&order.input))
+                && (order.held.iter()).all(|part| held.iter().any(|held| held.is_in(part)))
+        })
     }
 }
 
