@@ -73,34 +73,36 @@ impl State {
         }
     }
 
-    /// Whether a wire takes part in a press that is the last tap of another one: as a value, or as one more
-    /// tap of its own.
+    /// Whether a wire takes part in a press that is the last tap of another one: as a value, or as one
+    /// more tap of its own, which may be its last one too.
     fn goes_on_beside(&self, wiring: &Wiring, index: u16) -> bool {
         let (wire, state) = (
             &wiring.wires[usize::from(index)],
             &self.wires[usize::from(index)],
         );
         let taps_on = state.phase == Phase::Tapped && state.taps < wire.manner.gesture().taps;
-        taps_on || follows(wiring, wire)
+        taps_on || self.is_last_tap(wiring, index) || follows(wiring, wire)
     }
 
     /// The wire whose last tap a press of a control is: it is nothing else besides.
     fn last_tap_of(&self, wiring: &Wiring, control: Control) -> Option<u16> {
-        let is_last_tap = |index: &u16| {
-            let (wire, state) = (
-                &wiring.wires[usize::from(*index)],
-                &self.wires[usize::from(*index)],
-            );
-            let within = wiring.actions[usize::from(wire.action)]
-                .easing
-                .double_tap_within;
-            state.phase == Phase::Tapped
-                && state.taps >= wire.manner.gesture().taps
-                && self.now <= state.since.plus_secs(within)
-                && self.is_ready(wiring, *index, wire)
-        };
         let mut all = wiring.completed_by(control).iter().copied();
-        all.find(|index| is_last_tap(index))
+        all.find(|&index| {
+            let wire = &wiring.wires[usize::from(index)];
+            self.is_last_tap(wiring, index) && self.is_ready(wiring, index, wire)
+        })
+    }
+
+    /// Whether a press now is the last tap that a wire waits for.
+    fn is_last_tap(&self, wiring: &Wiring, index: u16) -> bool {
+        let (wire, state) = (
+            &wiring.wires[usize::from(index)],
+            &self.wires[usize::from(index)],
+        );
+        state.phase == Phase::Tapped && state.taps >= wire.manner.gesture().taps && {
+            let easing = &wiring.actions[usize::from(wire.action)].easing;
+            self.now <= state.since.plus_secs(easing.double_tap_within)
+        }
     }
 
     /// A control was pressed: for chords whose parts are pressed together or latched by a tap.

@@ -359,12 +359,14 @@ impl Model {
                 && wire.taps == taps_before(wire.manner)
                 && self.now <= wire.since + 350
         };
-        let last_tap = begin.iter().copied().find(last_tap);
+        let last_taps: Vec<usize> = begin.iter().copied().filter(last_tap).collect();
         for i in begin {
-            // Rule: the last press of a double tap is nothing else besides; values go on.
+            // Rule: the last press of a double tap is nothing else besides, but that of another one
+            // on the same input; values go on.
             let wire = &self.wires[i];
             let taps_on = wire.phase == Phase::Tapped && wire.taps < taps_before(wire.manner);
-            let others = last_tap.is_some_and(|by| by != i) && !wire.holds_a_value() && !taps_on;
+            let goes_on = last_taps.contains(&i) || wire.holds_a_value() || taps_on;
+            let others = !last_taps.is_empty() && !goes_on;
             if self.wires[i].phase != Phase::On && !others {
                 self.engage(i);
             }
