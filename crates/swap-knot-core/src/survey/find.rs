@@ -1,13 +1,14 @@
 //! Looks for what breaks, layout by layout.
 
-use std::collections::BTreeMap;
+use std::cell::RefCell;
+use std::collections::{BTreeMap, HashMap};
 
 use super::{Apart, Finding, FindingKind, same_places};
 use crate::conflict::{Conflict, conflicts};
 use crate::input::{Input, Modifier, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Board, Layout, Level, Resolver};
-use crate::sheet::{ActionId, Cell, ColumnKind, Sheet};
+use crate::sheet::{ActionId, Cell, ColumnKind, Row, Sheet};
 
 /// Keys whose middles are at most this far apart lie side by side.
 const SIDE_BY_SIDE: f32 = 1.3;
@@ -15,6 +16,8 @@ const SIDE_BY_SIDE: f32 = 1.3;
 const TORN: f32 = 1.5;
 /// A group is scattered when a key is this far from where it is among the others on `us`.
 const SCATTERED: f32 = 1.2;
+/// After so many pairs side by side no more are looked for: nobody reads them.
+const MOST_PAIRS: usize = 5000;
 
 /// What comes of the layouts, and the conflicts and notices that come of none.
 pub(super) fn findings(
@@ -27,20 +30,14 @@ pub(super) fn findings(
         .iter()
         .filter(|b| b.cell.column.kind() == ColumnKind::Keyboard)
         .collect();
-    let look = Look {
-        sheet,
-        bindings: &keyboard,
-        platform,
-        same: same_places(layouts),
-        us: Layout::us(),
-    };
+    let look = Look::new(sheet, &keyboard, layouts, platform);
     let mut found = Found::default();
     let groups = look.letter_groups();
     let pairs = look.neighbours();
     for layout in layouts {
         look.keys(layout, &mut found);
-        look.scattered(layout, &groups, &mut found);
-        look.torn_apart(layout, &pairs, &mut found);
+        let scattered = look.scattered(layout, &groups, &mut found);
+        look.torn_apart(layout, &pairs, &scattered, &mut found);
     }
     let mut findings: Vec<Finding> = found.0.into_values().collect();
     // What is so on every layout does not come of the layout.
@@ -63,8 +60,15 @@ pub(super) fn findings(
 struct Found(BTreeMap<(u8, Vec<Cell>, u32), Finding>);
 
 impl Found {
-    fn add(&mut self, layout: &Layout, new: Finding) {
-        let (number, what) = match &new.kind {
+    /// What mends it is worked out only for what was not found before.
+    fn add(
+        &mut self,
+        layout: &Layout,
+        cells: Vec<Cell>,
+        (kind, is_problem): (FindingKind, bool),
+        remedy: impl FnOnce(&FindingKind) -> String,
+    ) {
+        let (number, what) = match &kind {
             FindingKind::LetterMissing(c) => (0, u32::from(c.char())),
             FindingKind::LetterBehind(_, level) => (1, *level as u32),
             FindingKind::PlaceMissing(p) => (2, *p as u32),
@@ -74,14 +78,16 @@ impl Found {
             FindingKind::Conflict(_) => (6, 0),
         };
         // An action that cannot be worked at all on one layout is another finding.
-        let key = (
-            number * 2 + u8::from(new.is_problem),
-            new.cells.clone(),
-            what,
-        );
-        let finding = self.0.entry(key).or_insert_with(|| new.clone());
+        let key = (number * 2 + u8::from(is_problem), cells.clone(), what);
+        let finding = self.0.entry(key).or_insert_with(|| Finding {
+            remedy: remedy(&kind),
+            kind: kind.clone(),
+            cells,
+            layouts: Vec::new(),
+            is_problem,
+        });
         finding.layouts.push(layout.name().to_owned());
-        match (&mut finding.kind, new.kind) {
+        match (&mut finding.kind, kind) {
             (
                 FindingKind::Scattered { off, worst },
                 FindingKind::Scattered {
@@ -97,44 +103,92 @@ impl Found {
     }
 }
 
-/// What every search looks at.
+/// What every search looks at, and what it comes back to.
 struct Look<'a> {
     sheet: &'a Sheet,
     bindings: &'a [&'a Bound],
+    by_row: HashMap<Row, Vec<&'a Bound>>,
     platform: Platform,
-    /// Places that are the same on all layouts.
+    /// Places that are the same on all layouts, and may be suggested.
     same: Vec<Place>,
     us: Layout,
+    /// The actions that have something on a place on `us`, one for all that are live alike.
+    taken: HashMap<Place, Vec<ActionId>>,
+    /// For each action the first one that is live just where it is.
+    alike: HashMap<ActionId, ActionId>,
+    /// Whether two of those first ones can meet, once it was asked.
+    met: RefCell<HashMap<(ActionId, ActionId), bool>>,
 }
 
-impl Look<'_> {
-    /// Each binding's keys on one layout.
-    fn keys(&self, layout: &Layout, found: &mut Found) {
-        for bound in self.bindings {
-            for input in bound.chord.inputs() {
-                let Some((kind, unusable)) = judge(input, layout) else {
-                    continue;
-                };
-                let alone = || !self.has_other(bound.cell, layout);
-                let finding = Finding {
-                    is_problem: unusable && alone(),
-                    remedy: self.remedy_for_key(&kind, bound.cell),
-                    kind,
-                    cells: vec![bound.cell],
-                    layouts: Vec::new(),
-                };
-                found.add(layout, finding);
+impl<'a> Look<'a> {
+    fn new(
+        sheet: &'a Sheet,
+        bindings: &'a [&'a Bound],
+        layouts: &[Layout],
+        platform: Platform,
+    ) -> Look<'a> {
+        let mut first = HashMap::new();
+        let alike = sheet.actions().map(|(id, action)| {
+            let live = (action.off, action.while_paused, &action.situations);
+            (id, *first.entry(live).or_insert(id))
+        });
+        let mut look = Look {
+            sheet,
+            bindings,
+            by_row: HashMap::new(),
+            platform,
+            same: same_places(layouts)
+                .into_iter()
+                .filter(|&p| is_handy(p))
+                .collect(),
+            us: Layout::us(),
+            taken: HashMap::new(),
+            alike: alike.collect(),
+            met: RefCell::default(),
+        };
+        for &bound in bindings {
+            look.by_row.entry(bound.cell.row).or_default().push(bound);
+            let by = look.alike[&bound.cell.row.action];
+            let places = bound.chord.inputs().filter_map(|i| look.place(i, &look.us));
+            for place in places.collect::<Vec<_>>() {
+                let taken = look.taken.entry(place).or_default();
+                if !taken.contains(&by) {
+                    taken.push(by);
+                }
             }
         }
+        look
     }
 
-    /// Whether the row has another keyboard binding that can be worked on the layout.
-    fn has_other(&self, cell: Cell, layout: &Layout) -> bool {
-        let mut others = self.bindings.iter().filter(|b| b.cell.row == cell.row);
-        others.any(|b| {
-            let lost = |i| judge(i, layout).is_some_and(|(_, unusable)| unusable);
-            b.cell != cell && !b.chord.inputs().any(lost)
-        })
+    /// Whether two actions are one, or can be live together.
+    fn meets(&self, one: ActionId, other: ActionId) -> bool {
+        let pair = (self.alike[&one], self.alike[&other]);
+        let new = || self.sheet.can_meet(pair.0, pair.1);
+        one == other || *self.met.borrow_mut().entry(pair).or_insert_with(new)
+    }
+
+    /// Each binding's keys on one layout.
+    fn keys(&self, layout: &Layout, found: &mut Found) {
+        let mut judged: HashMap<Input, Option<(FindingKind, bool)>> = HashMap::new();
+        let mut judge = |input| {
+            let known = judged.entry(input);
+            known.or_insert_with(|| judge(input, layout)).clone()
+        };
+        for bound in self.bindings {
+            for input in bound.chord.inputs() {
+                let Some((kind, unusable)) = judge(input) else {
+                    continue;
+                };
+                let mut lost = |i| judge(i).is_some_and(|(_, unusable)| unusable);
+                // Whether the row has another keyboard binding that can be worked on the layout.
+                let mut others = self.by_row[&bound.cell.row].iter();
+                let has_other = unusable
+                    && others.any(|b| b.cell != bound.cell && !b.chord.inputs().any(&mut lost));
+                let remedy = |kind: &_| self.remedy_for_key(kind, bound.cell);
+                let judged = (kind, unusable && !has_other);
+                found.add(layout, vec![bound.cell], judged, remedy);
+            }
+        }
     }
 
     fn remedy_for_key(&self, kind: &FindingKind, cell: Cell) -> String {
@@ -177,33 +231,27 @@ impl Look<'_> {
     /// The nearest places that are the same everywhere, and free where the actions are live.
     fn free_places(&self, cells: &[Cell]) -> Option<String> {
         let from = cells.iter().find_map(|c| {
-            let bound = self.bindings.iter().find(|b| b.cell == *c)?;
+            let bound = self.by_row.get(&c.row)?.iter().find(|b| b.cell == *c)?;
             self.place(bound.chord.input(), &self.us)
         });
-        let mut free: Vec<Place> = self
-            .same
-            .iter()
-            .copied()
-            .filter(|&place| is_handy(place) && cells.iter().all(|c| self.is_free(place, c)))
-            .collect();
+        let is_free = |place: &Place| {
+            let mut by = self.taken.get(place).into_iter().flatten();
+            !by.any(|by| cells.iter().any(|c| self.has_for(*by, c.row.action)))
+        };
+        let mut free: Vec<Place> = self.same.iter().copied().filter(is_free).collect();
         let far = |p: &Place| {
             from.and_then(|f| Board::Ansi.distance(f, *p))
                 .unwrap_or(f32::MAX)
         };
-        free.sort_by(|a, b| far(a).total_cmp(&far(b)));
+        // Distances are a few key widths, which whole hundredths of are told apart well.
+        free.sort_by_cached_key(|place| (far(place) * 100.0) as u32);
         let names: Vec<String> = free.iter().take(3).map(|p| format!("`{p}`")).collect();
         (!names.is_empty()).then(|| names.join(", "))
     }
 
-    fn is_free(&self, place: Place, cell: &Cell) -> bool {
-        self.bindings.iter().all(|b| {
-            let (one, other) = (b.cell.row.action, cell.row.action);
-            let meets = one == other || self.sheet.can_meet(one, other);
-            !meets
-                || b.chord
-                    .inputs()
-                    .all(|i| self.place(i, &self.us) != Some(place))
-        })
+    /// Whether what is taken by an action, or by others that are live alike, is so for another one.
+    fn has_for(&self, by: ActionId, action: ActionId) -> bool {
+        by == self.alike[&action] || self.meets(by, action)
     }
 
     fn place(&self, input: Input, layout: &Layout) -> Option<Place> {
@@ -238,8 +286,15 @@ impl Look<'_> {
         Some(centers.iter().map(from).collect())
     }
 
-    fn scattered(&self, layout: &Layout, groups: &[Vec<&Bound>], found: &mut Found) {
-        for group in groups {
+    /// The groups that are scattered, each by where it stands.
+    fn scattered(
+        &self,
+        layout: &Layout,
+        groups: &[Vec<&Bound>],
+        found: &mut Found,
+    ) -> HashMap<Cell, usize> {
+        let mut scattered = HashMap::new();
+        for (n, group) in groups.iter().enumerate() {
             let shapes = self.shape(group, &self.us).zip(self.shape(group, layout));
             let Some((usual, there)) = shapes else {
                 continue;
@@ -249,49 +304,61 @@ impl Look<'_> {
             let off = off.fold(0.0, f32::max);
             if off > SCATTERED {
                 let worst = layout.name().to_owned();
-                found.add(
-                    layout,
-                    self.by_place(FindingKind::Scattered { off, worst }, group),
-                );
+                self.by_place(layout, FindingKind::Scattered { off, worst }, group, found);
+                scattered.extend(group.iter().map(|b| (b.cell, n)));
             }
         }
+        scattered
     }
 
     /// Pairs of letters that lie side by side on `us` and may be played together.
     fn neighbours(&self) -> Vec<([&Bound; 2], f32)> {
+        let lettered = self.bindings.iter().enumerate();
+        let lettered = lettered.filter(|(_, b)| matches!(b.chord.input(), Input::Letter(_)));
+        let mut at: BTreeMap<Place, Vec<(usize, &Bound)>> = BTreeMap::new();
+        for (n, bound) in lettered {
+            if let Some(place) = self.place(bound.chord.input(), &self.us) {
+                at.entry(place).or_default().push((n, bound));
+            }
+        }
         let mut pairs = Vec::new();
-        for (i, a) in self.bindings.iter().enumerate() {
-            for b in &self.bindings[i + 1..] {
-                let (x, y) = (a.chord.input(), b.chord.input());
-                let letters = [x, y].map(|i| matches!(i, Input::Letter(_)));
-                let (one, other) = (a.cell.row.action, b.cell.row.action);
-                let meets = one == other || self.sheet.can_meet(one, other);
-                if letters != [true, true] || !meets {
+        for (p, ones) in &at {
+            for (q, others) in at.range(p..).skip(1) {
+                let Some(d) = Board::Ansi.distance(*p, *q).filter(|d| *d <= SIDE_BY_SIDE) else {
                     continue;
-                }
-                let at = [x, y].map(|i| self.place(i, &self.us));
-                let [Some(p), Some(q)] = at else { continue };
-                match Board::Ansi.distance(p, q) {
-                    Some(d) if p != q && d <= SIDE_BY_SIDE => pairs.push(([*a, *b], d)),
-                    _ => {}
-                }
+                };
+                let each = (ones.iter()).flat_map(|a| others.iter().map(move |b| (*a, *b)));
+                let meet = each
+                    .filter(|((_, a), (_, b))| self.meets(a.cell.row.action, b.cell.row.action));
+                let in_order = meet.map(|(a, b)| match a.0 < b.0 {
+                    true => ([a.1, b.1], d),
+                    false => ([b.1, a.1], d),
+                });
+                pairs.extend(in_order.take(MOST_PAIRS - pairs.len()));
             }
         }
         pairs
     }
 
-    fn torn_apart(&self, layout: &Layout, pairs: &[([&Bound; 2], f32)], found: &mut Found) {
+    fn torn_apart(
+        &self,
+        layout: &Layout,
+        pairs: &[([&Bound; 2], f32)],
+        scattered: &HashMap<Cell, usize>,
+        found: &mut Found,
+    ) {
+        let mut far: HashMap<[Input; 2], Option<f32>> = HashMap::new();
         for (pair, usual) in pairs {
-            let told = |f: &Finding| {
-                matches!(f.kind, FindingKind::Scattered { .. })
-                    && pair.iter().all(|b| f.cells.contains(&b.cell))
-                    && f.layouts.last().is_some_and(|l| l == layout.name())
-            };
-            if found.0.values().any(told) {
+            let [one, other] = pair.map(|b| scattered.get(&b.cell));
+            // It is told of the whole group.
+            if one.is_some() && one == other {
                 continue;
             }
-            let [p, q] = pair.map(|b| self.place(b.chord.input(), layout));
-            let there = p.zip(q).and_then(|(p, q)| layout.board().distance(p, q));
+            let inputs = pair.map(|b| b.chord.input());
+            let there = *far.entry(inputs).or_insert_with(|| {
+                let [p, q] = inputs.map(|i| self.place(i, layout));
+                layout.board().distance(p?, q?)
+            });
             let Some(there) = there.filter(|there| *there > usual + TORN) else {
                 continue;
             };
@@ -300,29 +367,25 @@ impl Look<'_> {
                 worst: layout.name().to_owned(),
                 usual: *usual,
             };
-            found.add(layout, self.by_place(FindingKind::TornApart(apart), pair));
+            self.by_place(layout, FindingKind::TornApart(apart), pair, found);
         }
     }
 
     /// A finding that is mended by binding by place.
-    fn by_place(&self, kind: FindingKind, bound: &[&Bound]) -> Finding {
-        let lettered = bound
-            .iter()
-            .filter(|b| matches!(b.chord.input(), Input::Letter(_)));
-        let places: Vec<String> = lettered
-            .filter_map(|b| self.place(b.chord.input(), &self.us))
-            .map(|p| format!("`{p}`"))
-            .collect();
-        Finding {
-            kind,
-            cells: bound.iter().map(|b| b.cell).collect(),
-            layouts: Vec::new(),
-            is_problem: true,
-            remedy: format!(
+    fn by_place(&self, layout: &Layout, kind: FindingKind, bound: &[&Bound], found: &mut Found) {
+        let cells = bound.iter().map(|b| b.cell).collect();
+        found.add(layout, cells, (kind, true), |_| {
+            let letters = bound.iter().map(|b| b.chord.input());
+            let letters = letters.filter(|i| matches!(i, Input::Letter(_)));
+            let places: Vec<String> = letters
+                .filter_map(|i| self.place(i, &self.us))
+                .map(|p| format!("`{p}`"))
+                .collect();
+            format!(
                 "bind by place, so that they stay together everywhere: {}",
                 places.join(", ")
-            ),
-        }
+            )
+        });
     }
 }
 

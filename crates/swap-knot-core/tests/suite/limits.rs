@@ -5,6 +5,7 @@ use std::fmt::Write as _;
 
 use crate::common::{cell, chord, demo};
 use allocation_counter::measure;
+use swap_knot::check::Survey;
 use swap_knot::input::Platform;
 use swap_knot::remap::{CarriedOver, conflicts};
 use swap_knot::sheet::Parameter;
@@ -191,6 +192,37 @@ fn a_thousand_actions_on_one_key_are_told_within_bounds() {
         "{one} bytes for a thousand, {three} for three thousand"
     );
     assert!(three < 50_000_000, "{three} bytes");
+}
+
+/// Places to go instead are looked for once a finding, by what is taken and not by every binding.
+#[test]
+fn a_survey_of_many_actions_on_a_few_letters_grows_with_what_it_tells() {
+    let of = |actions: usize| {
+        let letter = |n: usize, by: usize| char::from(b'a' + (n * by % 26) as u8);
+        let text = sheet_with(actions, |n| {
+            let (one, other) = (letter(n, 1), letter(n, 7).to_ascii_uppercase());
+            format!(
+                "situation = \"s-{}\"\nbind = [\"letter:{one}\", \"Key{other}\"]",
+                n % 10
+            )
+        });
+        let situations: String = (0..10).map(|n| format!("[situations.s-{n}]\n")).collect();
+        let sheet = Sheet::from_toml(&text.replacen('\n', &format!("\n{situations}"), 1)).unwrap();
+        let rig = Rig::new(&sheet, &Profile::default(), &Layout::us());
+        let layouts: Vec<Layout> = Layout::widely_used().collect();
+        let mut told = 0;
+        let spent = work(|| {
+            let survey = Survey::new(&sheet, rig.bindings(), &layouts, Platform::Other);
+            told = survey.findings().len() + survey.conflicts().len();
+        });
+        (spent, told as u64)
+    };
+    let (few, many) = (of(50), of(200));
+    let each = [few, many].map(|(spent, told)| spent / told);
+    assert!(
+        each[1] < each[0] * 2,
+        "{few:?} and {many:?}: {each:?} bytes for each finding"
+    );
 }
 
 #[test]
