@@ -6,20 +6,19 @@ use super::composed::may_be_composed;
 use super::{Layout, Level, Typed};
 use crate::input::{Event, EventKind, Place};
 
-/// How many taught legends are kept: enough to name a layout, small enough to follow a change.
-const MEMORY: usize = 12;
-
-/// So many keys that agree only by AltGr, where it is not known whether that is held, and with which
-/// another layout agrees by themselves, speak for the other one.
-const SUSPECT: usize = 3;
+/// So much doubt moves the learner: so many keys that the layout in use explains only by something
+/// that nobody is known to have pressed, and another one by themselves.
+const ENOUGH: u32 = 3;
+/// The doubt of a press that the layout in use does not explain.
+const SURE: u32 = 1000;
 
 /// Names the player's layout from key presses that carry both place and text.
 ///
-/// Feed it every such press. It keeps the last few and answers when they speak for a layout other
-/// than the one in use; one press that contradicts the layout in use is enough, so a switch in the
-/// middle of the game is followed at the first key that differs. What a key types by itself or with
-/// Shift weighs more than what it would with AltGr, and a letter that a dead key of the layout in
-/// use can compose teaches nothing.
+/// Feed it every such press. It keeps the newest of each key and answers when they speak for a layout
+/// other than the one in use; one press that contradicts the layout in use is enough, so a switch in
+/// the middle of the game is followed at the first key that differs. A letter that comes of Shift,
+/// AltGr or a dead key on the layout in use says little, since these may have been pressed: a few
+/// of them are needed, on different keys, or of AltGr and dead keys the same one again.
 ///
 /// ```
 /// use swap_knot::layout::LayoutLearner;
@@ -33,8 +32,8 @@ const SUSPECT: usize = 3;
 #[derive(Clone, Debug)]
 pub struct LayoutLearner {
     current: Layout,
-    /// Newest last.
-    taught: Vec<(Place, char)>,
+    /// The newest press of each key, newest last.
+    taught: Vec<Taught>,
     /// Whether the system tells what keys type by themselves, which is worth more than what comes of
     /// them with modifiers and dead keys.
     hears_plain: bool,
@@ -43,6 +42,29 @@ pub struct LayoutLearner {
     may_compose: bool,
     /// Whether a key that can be AltGr is held, by events.
     alt_gr: bool,
+    /// Whether a Shift is held, by events.
+    shift: bool,
+}
+
+/// A press that typed something.
+#[derive(Clone, Copy, Debug)]
+struct Taught {
+    place: Place,
+    character: char,
+    with: With,
+    /// How often in a row the key typed it.
+    times: u32,
+    /// Whether a dead key of the layout in use may have made it: others need not explain it.
+    composed: bool,
+}
+
+/// How a layout comes to type a character on a key, the plainest way.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum By {
+    Itself,
+    Shift,
+    AltGr,
+    DeadKey,
 }
 
 /// What is known of the modifiers that a character was typed with.
@@ -50,7 +72,9 @@ pub struct LayoutLearner {
 enum With {
     /// None.
     Nothing,
-    /// Shift or nothing.
+    /// Shift.
+    Shift,
+    /// None that is seen: Shift may lock, or wait for the next key.
     NoAltGr,
     /// AltGr, or another modifier that may be it.
     AltGr,
@@ -63,10 +87,11 @@ impl LayoutLearner {
     pub fn new(current: Layout) -> Self {
         LayoutLearner {
             current,
-            taught: Vec::with_capacity(MEMORY),
+            taught: Vec::new(),
             hears_plain: false,
             may_compose: false,
             alt_gr: false,
+            shift: false,
         }
     }
 
@@ -89,6 +114,10 @@ impl LayoutLearner {
                 self.alt_gr = down;
                 None
             }
+            EventKind::Key { place, down, .. } if is_shift(place) => {
+                self.shift = down;
+                None
+            }
             EventKind::Key {
                 place,
                 down: true,
@@ -96,10 +125,10 @@ impl LayoutLearner {
             } if place.is_writing() && !self.hears_plain => {
                 let composed = std::mem::replace(&mut self.may_compose, text.is_none());
                 let text = text.filter(|_| !composed)?;
-                let with = if self.alt_gr {
-                    With::AltGr
-                } else {
-                    With::NoAltGr
+                let with = match (self.alt_gr, self.shift) {
+                    (true, _) => With::AltGr,
+                    (false, true) => With::Shift,
+                    (false, false) => With::NoAltGr,
                 };
                 self.teach(place, text, with)
             }
@@ -107,10 +136,11 @@ impl LayoutLearner {
                 // A dead key that was down when the focus came composes with its own press.
                 self.may_compose = true;
                 self.alt_gr |= is_alt(place);
+                self.shift |= is_shift(place);
                 None
             }
             EventKind::FocusLost => {
-                self.alt_gr = false;
+                (self.alt_gr, self.shift) = (false, false);
                 None
             }
             _ => None,
@@ -129,58 +159,55 @@ impl LayoutLearner {
         if !place.is_writing() || character.is_control() {
             return None;
         }
-        let bare = match with {
-            With::Nothing => &[Level::Plain],
-            _ => BARE,
-        };
-        let agrees = types(&self.current, place, character, bare);
-        let by_alt_gr = || types(&self.current, place, character, ALT_GR);
-        match with {
-            // What AltGr types speaks for no other layout.
-            With::AltGr if !agrees => return None,
-            With::NoAltGr | With::Unknown
-                if !agrees && may_be_composed(&self.current, place, character) =>
-            {
-                return None;
-            }
-            _ => {}
-        }
-        let suspect = !agrees && with == With::Unknown && by_alt_gr();
-        self.taught.retain(|&(p, _)| p != place);
-        if self.taught.len() == MEMORY {
-            self.taught.remove(0);
-        }
-        self.taught.push((place, character));
-        if agrees {
+        let by = explains(&self.current, place, character);
+        // What AltGr types speaks for no other layout.
+        if with == With::AltGr && !matches!(by, Some(By::Itself | By::Shift)) {
             return None;
         }
-        let found = self.best(place, character, suspect)?;
+        let known = self.taught.iter().position(|t| t.place == place);
+        let before = known.map(|at| self.taught.remove(at));
+        let again = before.filter(|t| t.character == character);
+        self.taught.push(Taught {
+            place,
+            character,
+            with,
+            times: again.map_or(1, |t| t.times.saturating_add(1)),
+            composed: by == Some(By::DeadKey),
+        });
+        if by == Some(By::Itself) {
+            return None;
+        }
+        let found = self.best()?;
         self.current = found.clone();
         Some(found)
     }
 
-    /// The shipped layout that agrees with the newest press and with most of those before it. Where
-    /// the layout in use agrees with it by AltGr, the other one has to agree with more of them.
-    fn best(&self, place: Place, character: char, suspect: bool) -> Option<Layout> {
+    /// The shipped layout that types the newest press and most of those before it without AltGr, if
+    /// these speak enough against the layout in use.
+    fn best(&self) -> Option<Layout> {
         static CANDIDATES: OnceLock<Vec<Layout>> = OnceLock::new();
         let candidates = CANDIDATES.get_or_init(|| Layout::all_shipped().collect());
+        let own: Vec<u32> = (self.taught.iter())
+            .map(|t| t.doubt(explains(&self.current, t.place, t.character)))
+            .collect();
         // How many presses agree, and how many of them without Shift, which is pressed less.
         let mut best: Option<((usize, usize), &Layout)> = None;
         for layout in candidates {
-            if !types(layout, place, character, BARE) {
-                continue;
-            }
-            let agrees = |&&(p, c): &&(Place, char)| types(layout, p, c, BARE);
-            let plainly = |&&(p, c): &&(Place, char)| types(layout, p, c, &[Level::Plain]);
-            let agreeing = self.taught.iter().rev().take_while(agrees);
-            if suspect {
-                let against = |&&(p, c): &&(Place, char)| !types(&self.current, p, c, BARE);
-                if agreeing.clone().filter(against).count() < SUSPECT {
-                    continue;
+            let (mut agreeing, mut plainly, mut against, mut doubt) = (0, 0, 0, 0);
+            for (n, taught) in self.taught.iter().enumerate().rev() {
+                match bare(layout, taught.place, taught.character) {
+                    Some(by) if taught.with != With::Nothing || by == By::Itself => {
+                        agreeing += 1;
+                        plainly += usize::from(by == By::Itself);
+                        against += own[n];
+                        doubt += taught.doubt(Some(by));
+                    }
+                    _ if agreeing > 0 && taught.composed => {}
+                    _ => break,
                 }
             }
-            let score = (agreeing.clone().count(), agreeing.filter(plainly).count());
-            if best.is_none_or(|(s, _)| score > s) {
+            let score = (agreeing, plainly);
+            if against >= doubt + ENOUGH && best.is_none_or(|(s, _)| score > s) {
                 best = Some((score, layout));
             }
         }
@@ -188,20 +215,53 @@ impl LayoutLearner {
     }
 }
 
+impl Taught {
+    /// How much it speaks against a layout that comes to type it so, or in no way.
+    fn doubt(&self, by: Option<By>) -> u32 {
+        match (by, self.with) {
+            (Some(By::Itself), _) | (Some(By::Shift), With::Shift | With::AltGr) => 0,
+            (_, With::Nothing) | (None, _) => SURE,
+            // Whoever writes two languages writes one of them with Shift, often the same letter.
+            (Some(By::Shift), _) => 1,
+            (Some(By::AltGr), With::NoAltGr | With::Shift) => SURE,
+            (Some(By::AltGr | By::DeadKey), _) => self.times.min(ENOUGH),
+        }
+    }
+}
+
+/// Whether a key is a Shift.
+const fn is_shift(place: Place) -> bool {
+    matches!(place, Place::ShiftLeft | Place::ShiftRight)
+}
+
 /// Whether a key can be AltGr, or half of what stands for it on some systems.
 const fn is_alt(place: Place) -> bool {
     matches!(place, Place::AltRight | Place::AltLeft)
 }
 
-/// The levels that need no AltGr.
-const BARE: &[Level] = &[Level::Plain, Level::Shift];
-/// Those that need it.
-const ALT_GR: &[Level] = &[Level::AltGr, Level::ShiftAltGr];
-
-/// Whether a layout types that character at that place on one of those levels.
-fn types(layout: &Layout, place: Place, character: char, levels: &[Level]) -> bool {
-    levels.iter().any(|&level| {
-        let is = |t: Typed| !t.dead && t.character == character;
-        layout.typed(place, level).is_some_and(is)
+/// How a layout comes to type a character, if it can at all.
+fn explains(layout: &Layout, place: Place, character: char) -> Option<By> {
+    let at = |level| types(layout, place, character, level);
+    bare(layout, place, character).or_else(|| {
+        let by_alt_gr = at(Level::AltGr) || at(Level::ShiftAltGr);
+        let composed = || may_be_composed(layout, place, character);
+        match by_alt_gr {
+            true => Some(By::AltGr),
+            false => composed().then_some(By::DeadKey),
+        }
     })
+}
+
+/// How it comes to type it without AltGr and dead keys.
+fn bare(layout: &Layout, place: Place, character: char) -> Option<By> {
+    match types(layout, place, character, Level::Plain) {
+        true => Some(By::Itself),
+        false => types(layout, place, character, Level::Shift).then_some(By::Shift),
+    }
+}
+
+/// Whether a layout types that character at that place on that level.
+fn types(layout: &Layout, place: Place, character: char, level: Level) -> bool {
+    let typed = layout.typed(place, level);
+    typed.is_some_and(|t: Typed| !t.dead && t.character == character)
 }
