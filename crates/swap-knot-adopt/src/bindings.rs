@@ -1,7 +1,7 @@
 //! Bindings: each where it stands in the sheet.
 
 use swap_knot::{Cell, Chord, Row, Sheet};
-use toml_edit::{Array, DocumentMut, Item, TableLike, Value};
+use toml_edit::{Array, DocumentMut, Item, RawString, TableLike, Value};
 
 use crate::{numbers::of_action, set, table};
 
@@ -141,22 +141,47 @@ impl Bind<'_> {
         match self {
             Bind::One(_) => return false,
             Bind::List(list) => {
-                let first = list.get(0).map(|v| v.decor().clone());
-                list.remove(n);
-                // What stands before the first one stands before the next.
-                if let (0, Some(decor), Some(next)) = (n, first, list.get_mut(0))
-                    && !next
-                        .decor()
-                        .prefix()
-                        .and_then(|p| p.as_str())
-                        .is_some_and(|p| p.contains('\n'))
-                {
-                    *next.decor_mut() = decor;
+                let first = (n == 0).then(|| list.get(0).map(before)).flatten();
+                let gone = list.remove(n);
+                let (own, after) = (before(&gone), text_of(gone.decor().suffix()));
+                let next = list.get(n).map(before);
+                let rest = next
+                    .clone()
+                    .unwrap_or_else(|| text_of(Some(list.trailing())));
+                // Comments belong to whoever wrote them: none goes with a binding.
+                let has = |text: &str| text.contains('#');
+                let kept = match first {
+                    _ if has(&own) || has(&after) => {
+                        let own = own + &after;
+                        let rest = match own.ends_with(char::is_whitespace) {
+                            true => rest.trim_start_matches(' '),
+                            false => &rest,
+                        };
+                        format!("{own}{rest}")
+                    }
+                    // What stands before the first one stands before the next.
+                    Some(first) if !rest.contains('\n') && next.is_some() => first,
+                    _ => rest,
+                };
+                match list.get_mut(n) {
+                    Some(next) => next.decor_mut().set_prefix(kept),
+                    None => list.set_trailing(kept),
                 }
             }
         }
         true
     }
+}
+
+/// The spaces and comments before a value.
+fn before(value: &Value) -> String {
+    text_of(value.decor().prefix())
+}
+
+fn text_of(raw: Option<&RawString>) -> String {
+    raw.and_then(RawString::as_str)
+        .unwrap_or_default()
+        .to_owned()
 }
 
 /// Whether a binding of the sheet is on a chord.

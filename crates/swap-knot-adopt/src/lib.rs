@@ -14,6 +14,7 @@
 //! ```
 
 mod bindings;
+mod faithful;
 mod numbers;
 mod verify;
 mod write;
@@ -75,11 +76,17 @@ pub enum AdoptError {
     /// The text is no sheet.
     #[error(transparent)]
     Sheet(#[from] SheetError),
-    /// What would be written does not mean what the profile says: of this action, or of all.
+    /// What would be written does not mean what the profile says.
     #[error(
-        "the sheet would not come out as the profile has it at {0}; change that by hand, and tell us of it"
+        "nothing is adopted: written into this sheet, {what} of {of} would not be as the profile has it; \
+         write that into the sheet by hand, and reset it in the profile"
     )]
-    NotTheSame(String),
+    NotTheSame {
+        /// The action, or all of them.
+        of: String,
+        /// Of it the bindings, the feel, a parameter by its word.
+        what: String,
+    },
 }
 
 /// Takes the bindings, feel, toggles and times of a profile into the text of a sheet, as far as they are in
@@ -100,8 +107,14 @@ pub fn adopt(
     let mut document: DocumentMut = match text.parse() {
         Ok(document) => document,
         // Both read the same TOML.
-        Err(_) => return Err(AdoptError::NotTheSame("the top".to_owned())),
+        Err(_) => {
+            return Err(AdoptError::NotTheSame {
+                of: "the game".to_owned(),
+                what: "all".to_owned(),
+            });
+        }
     };
+    let read = document.to_string();
     let rig = Rig::new(&sheet, profile, on.clone());
     let (mut taken, mut left) = (Vec::new(), Vec::new());
     let mut cells = Vec::new();
@@ -143,7 +156,7 @@ pub fn adopt(
         }
     }
     bindings::adopt(&mut document, &sheet, &cells);
-    let after = document.to_string();
+    let after = faithful::only_changes(text, &read, &document.to_string());
     verify::same(&sheet, profile, &left, &after, &on)?;
     Ok(Adopted {
         before: text.to_owned(),

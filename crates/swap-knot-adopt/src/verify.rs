@@ -27,10 +27,14 @@ pub(crate) fn same(
         Draft::new(sheet, adopted, on.clone()),
         Draft::new(&new, bare, on.clone()),
     );
-    let differs = |name: &str| Err(AdoptError::NotTheSame(format!("`{name}`")));
+    let differs = |of: String, what: &str| {
+        let what = what.to_owned();
+        Err(AdoptError::NotTheSame { of, what })
+    };
     for (id, action) in old.sheet().actions() {
+        let of = format!("`{}`", action.name);
         let Some(now) = new.sheet().find(&action.name) else {
-            return differs(&action.name);
+            return differs(of, "all");
         };
         // A binding taken out moves those behind it up by a column.
         let bound = |draft: &Draft, id| {
@@ -55,22 +59,20 @@ pub(crate) fn same(
         let (is, was) = (new.easing(Some(now)), old.easing(Some(id)));
         // What makes no difference to it may differ.
         let same = |p: Parameter| is.get(p) == was.get(p) || !bears(old.sheet(), id, p);
-        let feels = DeviceKind::ALL;
-        if bound(&old, id) != bound(&new, now)
-            || !Parameter::of(ActsOn::Actions).all(same)
-            || feels
-                .into_iter()
-                .any(|k| old.feel(Some(id), k) != new.feel(Some(now), k))
-        {
-            return differs(&action.name);
+        if bound(&old, id) != bound(&new, now) {
+            return differs(of, "the bindings");
+        }
+        if let Some(other) = Parameter::of(ActsOn::Actions).find(|p| !same(*p)) {
+            return differs(of, &format!("`{}`", other.word()));
+        }
+        let feels = |k: &DeviceKind| old.feel(Some(id), *k) != new.feel(Some(now), *k);
+        if let Some(kind) = DeviceKind::ALL.into_iter().find(feels) {
+            return differs(of, &format!("the feel on {kind}"));
         }
     }
-    let feels = DeviceKind::ALL.into_iter();
-    match feels
-        .into_iter()
-        .any(|k| old.feel(None, k) != new.feel(None, k))
-    {
-        true => Err(AdoptError::NotTheSame("the feel of all actions".to_owned())),
-        false => Ok(()),
+    let feels = |k: &DeviceKind| old.feel(None, *k) != new.feel(None, *k);
+    match DeviceKind::ALL.into_iter().find(feels) {
+        Some(kind) => differs("all actions".to_owned(), &format!("the feel on {kind}")),
+        None => Ok(()),
     }
 }

@@ -45,27 +45,48 @@ pub fn replace(file: &Path, text: &str) -> io::Result<()> {
     };
     let folder = target.parent().filter(|p| !p.as_os_str().is_empty());
     let folder = folder.unwrap_or(Path::new("."));
-    let mut new = tempfile::Builder::new();
-    // Who may read it stays as it was, or as the system has it for new files.
     let permissions = match fs::metadata(&target) {
-        Ok(of_old) => Ok(of_old.permissions()),
-        Err(e) if e.kind() == io::ErrorKind::NotFound => usual_permissions(folder),
+        Ok(of_old) => Some(of_old.permissions()),
+        Err(e) if e.kind() == io::ErrorKind::NotFound => None,
         Err(e) => return Err(e),
     };
-    if let Ok(permissions) = permissions {
-        new.permissions(permissions);
-    }
-    let mut new = new.tempfile_in(folder)?;
+    let name = target.file_name().unwrap_or_default().to_string_lossy();
+    let unfinished = format!(".{name}{UNFINISHED}");
+    clear_away(folder, &unfinished);
+    let mut builder = tempfile::Builder::new();
+    builder.prefix(&unfinished).suffix("");
+    // Who may read a new one is as the system has it for new files.
+    #[cfg(unix)]
+    builder.permissions(std::os::unix::fs::PermissionsExt::from_mode(0o666));
+    let mut new = loop {
+        let new = builder.tempfile_in(folder)?;
+        // From here on nobody takes it for one that was left; until here somebody may have.
+        new.as_file().lock()?;
+        if new.path().try_exists()? {
+            break new;
+        }
+    };
     new.write_all(text.as_bytes())?;
+    // Who may read an old one stays as it was.
+    if let Some(permissions) = permissions {
+        new.as_file().set_permissions(permissions)?;
+    }
     new.as_file().sync_all()?;
     new.persist(&target).map_err(|e| e.error)?;
     fs::File::open(folder)?.sync_all()
 }
 
-/// The permissions that a new file gets there.
-fn usual_permissions(folder: &Path) -> io::Result<fs::Permissions> {
-    let probe = folder.join(format!(".swap-knot-{}", std::process::id()));
-    let made = fs::File::create_new(&probe)?.metadata();
-    fs::remove_file(&probe)?;
-    made.map(|m| m.permissions())
+/// What a file that is being written is called, after the name of what it becomes.
+const UNFINISHED: &str = ".unfinished-";
+
+/// Removes what was left by writers that were killed: those that are still at work hold a lock. Where that
+/// cannot be done it can be left for the next time.
+fn clear_away(folder: &Path, unfinished: &str) {
+    let entries = fs::read_dir(folder).into_iter().flatten().flatten();
+    let left = entries.filter(|e| e.file_name().to_string_lossy().starts_with(unfinished));
+    for path in left.map(|e| e.path()) {
+        if fs::File::open(&path).is_ok_and(|file| file.try_lock().is_ok()) {
+            let _ = fs::remove_file(&path);
+        }
+    }
 }

@@ -84,6 +84,23 @@ fn comments_and_ways_of_writing_stay() {
     assert!(out.text().contains("# Loud.") && out.text().contains("# at the bow"));
 }
 
+/// Ends of lines, a mark at the start, quotes and comments are the developer's, in whatever line.
+#[test]
+fn what_does_not_change_stays_to_the_letter() {
+    let sheet = "game = \"x\"\n\n[\"actions\".\"horn\"] # at the bow\n\"bind\" = [ 'KeyH', # left\n  'KeyJ', # right\n  'KeyK' ] # and more\n\n[actions.'sail']\nbind = ['KeyS', # up\n  'KeyT', # down\n]\n";
+    let profile = "format = 1\n[bind.horn]\nkeyboard-2 = \"unbound\"\n[bind.sail]\nkeyboard-2 = \"unbound\"\n";
+    let profile = Profile::from_toml(profile).unwrap();
+    let wanted = sheet
+        .replace("  'KeyJ', # right\n", "  # right\n")
+        .replace("  'KeyT', # down\n", "  # down\n");
+    let windows = |text: &str| text.replace('\n', "\r\n");
+    let marked = |text: &str| format!("\u{feff}{text}");
+    for way in [&str::to_owned as &dyn Fn(&str) -> String, &windows, &marked] {
+        let out = adopt(&way(sheet), &profile, &Layout::us()).unwrap();
+        assert_eq!(out.text(), way(&wanted));
+    }
+}
+
 #[test]
 fn what_cannot_be_adopted_is_said() {
     let sheet = "game = \"x\"\nreserved = \"F1\"\n[actions.horn]\nbind = \"KeyH\"\n[actions.sail]\nfixed = true\nbind = \"KeyS\"\n[presets.left.bind]\nhorn = { keyboard-1 = \"KeyL\" }\n";
