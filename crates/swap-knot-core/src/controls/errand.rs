@@ -23,7 +23,8 @@ impl Controls {
     }
 
     /// Has something done with the player's profiles: by the next [`Saving`](super::Saving) that is
-    /// run. What is not kept yet is saved first. Answers whether anything is kept of this player.
+    /// run. What is not kept yet is saved first. What comes of it is told on the controls screen, or
+    /// by [`Report::Errand`] where none is open. Answers whether anything is kept of this player.
     pub fn send(&mut self, errand: Errand) -> bool {
         // The title of what is played is in hand.
         if let Errand::Rename { name, title } = &errand
@@ -69,9 +70,12 @@ impl Controls {
             let told = self.tell(why);
             self.tell_on_screen(told);
         }
-        if let Some(screen) = &mut self.screen {
-            let playing = self.keeping.as_ref().map(|k| k.name().clone());
-            screen.errand_done(done, playing);
+        match &mut self.screen {
+            Some(screen) => {
+                let playing = self.keeping.as_ref().map(|k| k.name().clone());
+                screen.errand_done(done, playing);
+            }
+            None => self.reports.push(Report::Errand(Box::new(done))),
         }
     }
 

@@ -4,7 +4,7 @@ use crate::conflict::Conflict;
 use crate::draft::CarriedOver;
 use crate::input::DeviceKind;
 use crate::law::NotInForce;
-use crate::locker::{LoadNote, LockerError, Saved};
+use crate::locker::{ErrandDone, LoadNote, LockerError, Saved};
 use crate::mapping::Controller;
 use crate::profile::Overruled;
 use crate::rig::RigNote;
@@ -25,6 +25,10 @@ pub enum Report {
     Saved(Box<Saved>),
     /// It could not be saved. It is played on, and tried again later.
     CannotSave(LockerError),
+    /// What came of an [`Errand`](crate::keep::Errand) that was sent while no controls screen is open,
+    /// which would tell it: with it the profiles that there are now, or the text that was asked for.
+    /// There is nothing to show of one that is just done.
+    Errand(Box<ErrandDone>),
     /// What was changed beneath a draft gave way to what the player edited.
     Overruled(Overruled),
     /// A change from elsewhere, or another layout, brings two bindings together.
@@ -53,6 +57,7 @@ impl Tell for Report {
             Report::CarriedOver(carried) => carried.tell(to),
             Report::Saved(saved) => saved.tell(to),
             Report::CannotSave(error) => error.tell(to),
+            Report::Errand(done) => done.tell(to),
             Report::Overruled(overruled) => overruled.tell(to),
             Report::Conflict(conflict) => conflict.tell(to),
             Report::NotInForce(not) => not.tell(to),

@@ -40,6 +40,8 @@ use crate::text::shown;
 pub struct CarriedOver {
     /// The profile for the sheet.
     pub profile: Profile,
+    /// The game that it was made in, where that is another one than the sheet's.
+    pub other_game: Option<String>,
     /// Actions that have another name now: what they were called, and what they are.
     pub moved: Vec<(String, String)>,
     /// Rows and actions that this sheet does not have. They are kept for a version that has them.
@@ -100,6 +102,9 @@ impl CarriedOver {
         let on = on.into();
         let mut out = CarriedOver {
             profile: profile.clone(),
+            other_game: (profile.game())
+                .filter(|game| *game != sheet.game())
+                .map(str::to_owned),
             moved: Vec::new(),
             set_aside: Vec::new(),
             gave_way: Vec::new(),
@@ -123,7 +128,8 @@ impl CarriedOver {
 
     /// Whether there is nothing to tell.
     pub fn is_empty(&self) -> bool {
-        self.moved.is_empty()
+        self.other_game.is_none()
+            && self.moved.is_empty()
             && self.set_aside.is_empty()
             && self.gave_way.is_empty()
             && self.open.is_empty()
@@ -132,9 +138,14 @@ impl CarriedOver {
 
     /// What happened, a line each, for logs.
     pub fn describe(&self, sheet: &Sheet) -> Vec<String> {
+        let other = self.other_game.as_deref().map(|game| {
+            let game = shown(game);
+            format!("it is a profile of another game, `{game}`; what fits this one is used")
+        });
         let moved = (self.moved.iter()).map(|(old, new)| format!("`{old}` is called `{new}` now"));
         let open = (self.open.iter()).map(|c| format!("conflict: {}", c.describe(sheet)));
-        moved
+        (other.into_iter())
+            .chain(moved)
             .chain(self.set_aside.iter().map(ToString::to_string))
             .chain(self.gave_way.iter().map(ToString::to_string))
             .chain(open)

@@ -124,10 +124,15 @@ impl Tell for GaveWay {
 }
 
 impl Tell for CarriedOver {
-    /// A line for everything that was set aside, gave way, is in conflict or not in force. That an
+    /// A line for another game's profile, and for everything that was set aside, gave way, is in conflict or not in force. That an
     /// action has another name in files now is nothing that a player sees.
     fn tell(&self, to: &Telling<'_>) -> String {
-        let mut lines = to.lines(&self.set_aside);
+        let mut lines = Vec::new();
+        if let Some(game) = &self.other_game {
+            let game = to.words().typed(game);
+            lines.push(to.say("other-game", &[("game", &game)]));
+        }
+        lines.extend(to.lines(&self.set_aside));
         lines.extend(to.lines(&self.gave_way));
         lines.extend(to.lines(&self.open));
         lines.extend(to.lines(&self.not_in_force));

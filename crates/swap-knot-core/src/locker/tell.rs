@@ -1,8 +1,8 @@
 //! What loading and saving have to say to a player: never with a path.
 
 use super::{
-    ErrandError, ImportError, LoadNote, Loaded, Locker, LockerError, LockerErrorKind, Saved,
-    Unreadable,
+    ErrandDone, ErrandError, ErrandOutcome, ImportError, LoadNote, Loaded, Locker, LockerError,
+    LockerErrorKind, Saved, Unreadable,
 };
 use crate::words::{Tell, Telling};
 
@@ -70,6 +70,11 @@ impl Tell for LockerError {
             LockerErrorKind::CannotRead(why) => why.tell(to),
             LockerErrorKind::CannotReadMappings(why) => tell_mappings(why, to),
             LockerErrorKind::TooLarge { .. } => to.say("locker-too-large", &[]),
+            // A store of the game's own says it in its own words; the system says it in English.
+            LockerErrorKind::Disk(error) if error.get_ref().is_some() => {
+                let why = to.words().typed(&error.to_string());
+                to.say("locker-store", &[("why", &why)])
+            }
             LockerErrorKind::NoHome | LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
         }
     }
@@ -81,6 +86,18 @@ impl Tell for ImportError {
             ImportError::Profile(why) if why.is_newer() => to.say("import-newer", &[]),
             ImportError::Profile(_) => to.say("import-no-profile", &[]),
             ImportError::Locker(error) => error.tell(to),
+        }
+    }
+}
+
+impl Tell for ErrandDone {
+    /// Why it could not be done, or what there is to know of how it was; empty where it is just done.
+    /// What was read of a profile that is played now is a report of its own.
+    fn tell(&self, to: &Telling<'_>) -> String {
+        match &self.outcome {
+            Err(why) => why.tell(to),
+            Ok(ErrandOutcome::Done(notes)) => to.lines(notes).join("\n"),
+            Ok(ErrandOutcome::Play(..) | ErrandOutcome::Text(_)) => String::new(),
         }
     }
 }

@@ -31,7 +31,12 @@ impl Tell for Setting {
                 let (title, column) = (to.row_named(row), to.words().column_title(*column));
                 to.say("setting-cell", &[("title", &title), ("column", &column)])
             }
-            Setting::Unread { .. } => to.say("setting-unread", &[]),
+            // A value that is damaged stands where a setting is known by its name.
+            Setting::Unread { path } => {
+                let words: Vec<&str> = path.iter().map(String::as_str).collect();
+                let known = Setting::at(&words);
+                known.map_or_else(|| to.say("setting-unread", &[]), |s| s.tell(to))
+            }
         }
     }
 }
@@ -43,7 +48,7 @@ impl Tell for SettingValue {
             SettingValue::Chord(Some(chord)) => to.chord(chord),
             SettingValue::Chord(None) | SettingValue::GaveWay(_) => to.say("nothing", &[]),
             SettingValue::Parameter(value) => value.tell(to),
-            SettingValue::Unread(_) => to.say("value-other", &[]),
+            SettingValue::Unread(value) => to.words().typed(&value.to_string()),
         }
     }
 }

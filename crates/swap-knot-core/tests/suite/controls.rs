@@ -7,7 +7,7 @@ use crate::common::disk::Watched;
 use crate::common::{cell, chord, demo, sheet, what};
 use proptest::prelude::*;
 use swap_knot::input::Simulated;
-use swap_knot::keep::{LockerErrorKind, Saving, SavingDone, Store};
+use swap_knot::keep::{Errand, ErrandOutcome, LockerErrorKind, Saving, SavingDone, Store};
 use swap_knot::play::Report;
 use swap_knot::{
     Bind, Chord, Controls, DeviceId, Event, EventKind, Layout, Locker, Place, Profile, Sheet, Slug,
@@ -133,14 +133,63 @@ fn what_cannot_be_saved_is_told_once_and_tried_again() {
     };
     assert!(matches!(why.kind(), LockerErrorKind::Disk(_)));
     controls.set_words(&Words::shipped("de").unwrap());
-    let text = controls.tell(why);
-    assert!(
-        text.starts_with("Das Profil") && !text.contains("ada"),
-        "{text}"
-    );
+    // A store of the game's own says why, and is not asked for room.
+    assert_eq!(controls.tell(why), "Das ging nicht: the disk is full");
     store.is_down.store(false, Ordering::Relaxed);
     assert!(controls.save());
     assert_eq!(open(&sheet, &store).profile(), controls.profile());
+}
+
+/// A menu of the game's own hears what came of what it sent, as the screen would.
+#[test]
+fn what_comes_of_an_errand_is_told_without_a_screen() {
+    let (sheet, store) = (demo(), Watched::default());
+    let mut controls = open(&sheet, &store);
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyN");
+    assert!(controls.send(Errand::Export(ada())) && controls.save());
+    let [Report::Errand(done)] = &controls.take_reports()[..] else {
+        panic!("it was sent")
+    };
+    let Ok(ErrandOutcome::Text(text)) = &done.outcome else {
+        panic!("{done:?}")
+    };
+    assert!(text.contains("KeyN") && controls.tell(&**done).is_empty());
+    assert_eq!(done.roster.as_ref().unwrap().there.len(), 1);
+
+    let nobody = "bea".parse().unwrap();
+    assert!(controls.send(Errand::Delete(nobody)) && controls.save());
+    let reports = controls.take_reports();
+    let told = controls.telling().lines(&reports);
+    assert_eq!(told, ["This profile is no longer there."]);
+    // Where the screen is open it tells, and nobody a second time.
+    controls.open_screen(Time::ZERO);
+    controls.save();
+    controls.take_reports();
+    controls.send(Errand::Delete("bea".parse().unwrap()));
+    controls.save();
+    assert!(controls.take_reports().is_empty());
+    let message = controls.screen_mut().unwrap().view().message.clone();
+    assert_eq!(message.as_deref(), Some("This profile is no longer there."));
+}
+
+#[test]
+fn another_games_profile_and_a_damaged_line_are_told_by_name() {
+    let sheet = demo();
+    let text =
+        "format = 1\ngame = \"dry-land\"\n[bind.horn]\nkeyboard-1 = \"KyE\"\n[fog]\nlamp = 3";
+    let mut guest = Controls::new(&sheet, Profile::from_toml(text).unwrap(), &Layout::us());
+    let reports = guest.take_reports();
+    let told = guest.telling().lines(&reports);
+    assert_eq!(
+        told,
+        [
+            "This profile comes from another game (dry-land). What fits this game is used.",
+            "Horn (Keyboard and mouse): \"KyE\" has no effect. This version of the game does not know this setting.",
+            "A setting from another version: 3 has no effect. This version of the game does not know this setting.",
+        ]
+    );
+    let mut guest = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
+    assert!(guest.take_reports().is_empty(), "one that names no game");
 }
 
 #[test]

@@ -605,13 +605,13 @@ value-range = { $least } až { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = výchozí
-value-other = něco neznámého
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } nemá účinek. { $why }
 overruled = { $setting }, ponecháno: { $kept } (druhá verze: { $dropped }).
 set-aside-removed = Akce „{ $title }“ už ve hře není. Její nastavení zůstává zachované.
 set-aside-unknown = Tato verze hry nezná akci „{ $title }“. Její nastavení zůstává zachované.
+other-game = Tento profil pochází z jiné hry ({ $game }). Použije se to, co se hodí k této hře.
 gave-way = „{ $title }“ nedostane { $at }: používáš to pro akci „{ $by }“.
 note-no-letter = „{ $title }“: na tvé klávesnici není klávesa { $letter }.
 note-one-key = „{ $title }“: na tvé klávesnici je { $name } jediná klávesa.
@@ -630,6 +630,7 @@ locker-newer = Tvoje profily patří k novější verzi hry. Aktualizuj hru.
 locker-in-use = Tvoje profily používá jiný program. Zkus to znovu.
 locker-too-large = Profil je příliš velký a nelze ho uložit.
 locker-disk = Profil se nepodařilo uložit. Zkontroluj, zda je volné místo a zda hra smí ukládat soubory.
+locker-store = Nepodařilo se: { $why }
 import-no-profile = Tohle není profil, který hra umí načíst.
 import-newer = Tento profil je z novější verze hry. Chceš-li ho použít, aktualizuj hru.
 

@@ -664,13 +664,13 @@ value-range = { $least } bis { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = Standard
-value-other = etwas Unbekanntes
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } bleibt ohne Wirkung. { $why }
 overruled = { $setting }: { $kept } bleibt (andere Version: { $dropped }).
 set-aside-removed = „{ $title }“ gibt es im Spiel nicht mehr. Deine Einstellungen dafür bleiben erhalten.
 set-aside-unknown = Diese Version des Spiels kennt „{ $title }“ nicht. Deine Einstellungen dafür bleiben erhalten.
+other-game = Dieses Profil stammt aus einem anderen Spiel ({ $game }). Was zu diesem Spiel passt, wird verwendet.
 gave-way = „{ $title }“ bekommt { $at } nicht: Darauf liegt bei dir „{ $by }“.
 note-no-letter = „{ $title }“: Deine Tastatur hat keine Taste für { $letter }.
 note-one-key = „{ $title }“: Auf deiner Tastatur ist { $name } eine einzige Taste.
@@ -689,6 +689,7 @@ locker-newer = Deine Profile gehören zu einer neueren Version des Spiels. Aktua
 locker-in-use = Ein anderes Programm verwendet gerade deine Profile. Versuche es noch einmal.
 locker-too-large = Das Profil ist zu groß zum Speichern.
 locker-disk = Das Profil konnte nicht gespeichert werden. Prüfe, ob genug Speicherplatz frei ist und das Spiel Dateien speichern darf.
+locker-store = Das ging nicht: { $why }
 import-no-profile = Das ist kein Profil, das dieses Spiel lesen kann.
 import-newer = Dieses Profil stammt aus einer neueren Version des Spiels. Aktualisiere das Spiel, um es zu verwenden.
 

@@ -539,13 +539,13 @@ value-range = { $least } to { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = default
-value-other = something unknown
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } has no effect. { $why }
 overruled = { $setting }: { $kept } was kept (other version: { $dropped }).
 set-aside-removed = “{ $title }” is no longer in the game. Your settings for it are kept.
 set-aside-unknown = This version of the game does not know “{ $title }”. Your settings for it are kept.
+other-game = This profile comes from another game ({ $game }). What fits this game is used.
 gave-way = “{ $title }” does not get { $at }: you use it for “{ $by }”.
 note-no-letter = “{ $title }”: your keyboard has no key for { $letter }.
 note-one-key = “{ $title }”: on your keyboard { $name } is a single key.
@@ -564,6 +564,7 @@ locker-newer = Your profiles belong to a newer version of the game. Update the g
 locker-in-use = Another program is using your profiles. Try again.
 locker-too-large = The profile is too large to be saved.
 locker-disk = The profile could not be saved. Check that there is free space and that the game may save files.
+locker-store = This could not be done: { $why }
 import-no-profile = This is not a profile the game can read.
 import-newer = This profile comes from a newer version of the game. Update the game to use it.
 

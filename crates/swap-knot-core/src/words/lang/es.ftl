@@ -594,13 +594,13 @@ value-range = { $least } a { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = por defecto
-value-other = algo desconocido
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } no tiene efecto. { $why }
 overruled = { $setting }: queda { $kept } (otra versión: { $dropped }).
 set-aside-removed = «{ $title }» ya no está en el juego. Tus ajustes para esta acción se conservan.
 set-aside-unknown = Esta versión del juego no conoce «{ $title }». Tus ajustes para esta acción se conservan.
+other-game = Este perfil viene de otro juego ({ $game }). Se usa lo que sirve para este juego.
 gave-way = «{ $title }» se queda sin { $at }, que usas para «{ $by }».
 note-no-letter = «{ $title }»: tu teclado no tiene ninguna tecla para { $letter }.
 note-one-key = «{ $title }»: en tu teclado, { $name } es una sola tecla.
@@ -619,6 +619,7 @@ locker-newer = Tus perfiles son de una versión más nueva del juego. Actualiza 
 locker-in-use = Otro programa está usando tus perfiles. Inténtalo de nuevo.
 locker-too-large = El perfil es demasiado grande para guardarlo.
 locker-disk = No se ha podido guardar el perfil. Comprueba que haya espacio libre y que el juego pueda guardar archivos.
+locker-store = No se pudo hacer: { $why }
 import-no-profile = Esto no es un perfil que el juego pueda leer.
 import-newer = Este perfil es de una versión más nueva del juego. Actualiza el juego para usarlo.
 

@@ -560,13 +560,13 @@ value-range = { $least } à { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = par défaut
-value-other = valeur inconnue
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting } : { $value } (sans effet). { $why }
 overruled = { $setting } : { $kept } (choix gardé, autre version : { $dropped }).
 set-aside-removed = « { $title } » n’est plus dans le jeu. Vos réglages sont conservés.
 set-aside-unknown = Cette version du jeu ne connaît pas « { $title } ». Vos réglages sont conservés.
+other-game = Ce profil vient d’un autre jeu ({ $game }). Ce qui convient à ce jeu est utilisé.
 gave-way = Vous utilisez { $at } pour « { $by } », donc pas pour « { $title } ».
 note-no-letter = « { $title } » : votre clavier n’a pas de touche pour { $letter }.
 note-one-key = « { $title } » : sur votre clavier, ces touches n’en font qu’une ({ $name }).
@@ -585,6 +585,7 @@ locker-newer = Vos profils viennent d’une version plus récente du jeu. Mettez
 locker-in-use = Un autre programme utilise vos profils. Réessayez.
 locker-too-large = Le profil est trop volumineux pour être enregistré.
 locker-disk = Le profil n’a pas pu être enregistré. Vérifiez qu’il reste de la place et que le jeu peut enregistrer des fichiers.
+locker-store = Impossible : { $why }
 import-no-profile = Ce n’est pas un profil que le jeu peut lire.
 import-newer = Ce profil vient d’une version plus récente du jeu. Mettez le jeu à jour pour l’utiliser.
 

@@ -592,13 +592,13 @@ value-range = da { $least } a { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = predefinito
-value-other = qualcosa di sconosciuto
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } senza effetto. { $why }
 overruled = { $setting }: resta { $kept } (altra versione: { $dropped }).
 set-aside-removed = «{ $title }» non è più nel gioco. Le tue impostazioni sono conservate.
 set-aside-unknown = Questa versione del gioco non conosce «{ $title }». Le tue impostazioni sono conservate.
+other-game = Questo profilo viene da un altro gioco ({ $game }). Si usa ciò che va bene per questo gioco.
 gave-way = «{ $title }» non può usare { $at }: ti serve per «{ $by }».
 note-no-letter = «{ $title }»: la tua tastiera non ha un tasto per { $letter }.
 note-one-key = «{ $title }»: sulla tua tastiera { $name } è un tasto solo.
@@ -617,6 +617,7 @@ locker-newer = I tuoi profili sono di una versione più recente del gioco. Aggio
 locker-in-use = Un altro programma sta usando i tuoi profili. Riprova.
 locker-too-large = Il profilo è troppo grande per essere salvato.
 locker-disk = Impossibile salvare il profilo. Controlla che ci sia spazio libero e che il gioco possa salvare file.
+locker-store = Non è stato possibile: { $why }
 import-no-profile = Questo non è un profilo che il gioco può leggere.
 import-newer = Questo profilo è di una versione più recente del gioco. Aggiorna il gioco per usarlo.
 

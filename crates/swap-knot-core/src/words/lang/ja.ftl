@@ -630,13 +630,13 @@ value-range = { $least }～{ $most }
 value-axes = { $axes }
 value-seconds = { $seconds }秒
 value-game = 初期設定
-value-other = 不明な値
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }は無効です。{ $why }
 overruled = { $setting }：{ $kept }を残しました（もう一方：{ $dropped }）。
 set-aside-removed = 「{ $title }」はこのゲームからなくなりました。設定は残してあります。
 set-aside-unknown = このバージョンのゲームに「{ $title }」はありません。設定は残してあります。
+other-game = このプロファイルは別のゲーム（{ $game }）のものです。このゲームに合う設定だけを使います。
 gave-way = { $at }は「{ $by }」に使われているため、「{ $title }」には割り当てられません。
 note-no-letter = 「{ $title }」：お使いのキーボードに{ $letter }のキーはありません。
 note-one-key = 「{ $title }」：お使いのキーボードでは{ $name }が1つのキーになります。
@@ -655,6 +655,7 @@ locker-newer = プロファイルは新しいバージョンのゲームのも�
 locker-in-use = 別のプログラムがプロファイルを使用中です。もう一度試してください。
 locker-too-large = プロファイルが大きすぎて保存できません。
 locker-disk = プロファイルを保存できませんでした。空き容量と、ゲームの書き込み許可を確認してください。
+locker-store = 実行できませんでした：{ $why }
 import-no-profile = このゲームで読み込めるプロファイルではありません。
 import-newer = このプロファイルは、新しいバージョンのゲームのものです。使うにはゲームを更新してください。
 

@@ -663,13 +663,13 @@ value-range = { $least }~{ $most }
 value-axes = { $axes }
 value-seconds = { $seconds }초
 value-game = 기본값
-value-other = 알 수 없는 값
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: 효과 없음({ $value }). { $why }
 overruled = { $setting }: { $kept } 유지(다른 버전: { $dropped }).
 set-aside-removed = ‘{ $title }’ 동작은 이제 게임에 없습니다. 설정은 남아 있습니다.
 set-aside-unknown = 이 버전의 게임에는 ‘{ $title }’ 동작이 없습니다. 설정은 남아 있습니다.
+other-game = 이 프로필은 다른 게임({ $game })의 것입니다. 이 게임에 맞는 설정만 사용합니다.
 gave-way = { $at }에는 ‘{ $by }’ 동작이 지정되어 있어 ‘{ $title }’ 동작에는 쓰지 않습니다.
 note-no-letter = ‘{ $title }’: 사용 중인 키보드에는 { $letter } 키가 없습니다.
 note-one-key = ‘{ $title }’: 사용 중인 키보드에서는 { $name } 조합이 하나의 키입니다.
@@ -688,6 +688,7 @@ locker-newer = 프로필이 더 새로운 버전의 것입니다. 게임을 업�
 locker-in-use = 다른 프로그램이 프로필을 쓰고 있습니다. 다시 해 보세요.
 locker-too-large = 프로필이 너무 커서 저장할 수 없습니다.
 locker-disk = 프로필을 저장하지 못했습니다. 저장 공간과 게임의 저장 권한을 확인하세요.
+locker-store = 실행하지 못했습니다: { $why }
 import-no-profile = 게임이 읽을 수 있는 프로필이 아닙니다.
 import-newer = 이 프로필은 더 새로운 버전의 것입니다. 쓰려면 게임을 업데이트하세요.
 

@@ -553,13 +553,13 @@ value-range = { $least } tot { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = standaard
-value-other = iets onbekends
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } blijft zonder effect. { $why }
 overruled = { $setting }: { $kept } blijft (andere versie: { $dropped }).
 set-aside-removed = “{ $title }” zit niet meer in het spel. Je instellingen ervoor blijven bewaard.
 set-aside-unknown = Deze versie van het spel kent “{ $title }” niet. Je instellingen ervoor blijven bewaard.
+other-game = Dit profiel komt uit een ander spel ({ $game }). Wat bij dit spel past, wordt gebruikt.
 gave-way = “{ $title }” krijgt { $at } niet: jij gebruikt dat voor “{ $by }”.
 note-no-letter = “{ $title }”: je toetsenbord heeft geen toets voor { $letter }.
 note-one-key = “{ $title }”: op jouw toetsenbord is { $name } maar één toets.
@@ -578,6 +578,7 @@ locker-newer = Je profielen horen bij een nieuwere versie van het spel. Werk het
 locker-in-use = Een ander programma gebruikt je profielen. Probeer het opnieuw.
 locker-too-large = Het profiel is te groot om op te slaan.
 locker-disk = Het profiel kon niet worden opgeslagen. Controleer of er ruimte vrij is en of het spel bestanden mag opslaan.
+locker-store = Dit is niet gelukt: { $why }
 import-no-profile = Dit is geen profiel dat het spel kan lezen.
 import-newer = Dit profiel komt uit een nieuwere versie van het spel. Werk het spel bij om het te gebruiken.
 

@@ -643,13 +643,13 @@ value-range = od { $least } do { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = domyślne
-value-other = coś nieznanego
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } nie działa. { $why }
 overruled = { $setting }, zachowano: { $kept } (druga wersja: { $dropped }).
 set-aside-removed = W grze nie ma już akcji „{ $title }”. Jej ustawienia są zachowane.
 set-aside-unknown = Ta wersja gry nie zna akcji „{ $title }”. Jej ustawienia są zachowane.
+other-game = Ten profil pochodzi z innej gry ({ $game }). Używane jest to, co pasuje do tej gry.
 gave-way = „{ $title }” nie dostaje { $at }: używasz tego do akcji „{ $by }”.
 note-no-letter = „{ $title }”: na twojej klawiaturze nie ma klawisza { $letter }.
 note-one-key = „{ $title }”: na twojej klawiaturze { $name } to jeden klawisz.
@@ -668,6 +668,7 @@ locker-newer = Twoje profile pochodzą z nowszej wersji gry. Zaktualizuj grę.
 locker-in-use = Inny program używa twoich profili. Spróbuj ponownie.
 locker-too-large = Profil jest za duży, aby go zapisać.
 locker-disk = Nie udało się zapisać profilu. Sprawdź, czy jest wolne miejsce i czy gra może zapisywać pliki.
+locker-store = Nie udało się: { $why }
 import-no-profile = To nie jest profil, który gra potrafi odczytać.
 import-newer = Ten profil pochodzi z nowszej wersji gry. Zaktualizuj grę, aby go użyć.
 

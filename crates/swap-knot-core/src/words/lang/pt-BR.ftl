@@ -614,13 +614,13 @@ value-range = { $least } a { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } s
 value-game = padrão
-value-other = algo desconhecido
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } não tem efeito. { $why }
 overruled = { $setting }: ficou { $kept } (outra versão: { $dropped }).
 set-aside-removed = “{ $title }” não está mais no jogo. Seus ajustes foram guardados.
 set-aside-unknown = Esta versão do jogo não conhece “{ $title }”. Seus ajustes foram guardados.
+other-game = Este perfil vem de outro jogo ({ $game }). O que serve para este jogo é usado.
 gave-way = “{ $title }” não recebe { $with }, que você já usa em “{ $by }”.
 note-no-letter = “{ $title }”: seu teclado não tem tecla para { $letter }.
 note-one-key = “{ $title }”: no seu teclado, { $name } é uma tecla só.
@@ -639,6 +639,7 @@ locker-newer = Seus perfis são de uma versão mais nova do jogo. Atualize o jog
 locker-in-use = Outro programa está usando seus perfis. Tente de novo.
 locker-too-large = O perfil é grande demais para ser salvo.
 locker-disk = Não deu para salvar o perfil. Veja se há espaço livre e se o jogo pode salvar arquivos.
+locker-store = Não foi possível: { $why }
 import-no-profile = Isto não é um perfil que o jogo consiga ler.
 import-newer = Este perfil é de uma versão mais nova do jogo. Atualize o jogo para usá-lo.
 

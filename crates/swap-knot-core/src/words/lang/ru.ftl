@@ -827,13 +827,13 @@ value-range = от { $least } до { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } с
 value-game = по умолчанию
-value-other = что-то неизвестное
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: не действует ({ $value }). { $why }
 overruled = { $setting }: остаётся { $kept } (в другой версии: { $dropped }).
 set-aside-removed = Действия «{ $title }» в игре больше нет. Ваши настройки для него сохранены.
 set-aside-unknown = Эта версия игры не знает действия «{ $title }». Ваши настройки для него сохранены.
+other-game = Этот профиль из другой игры ({ $game }). Используется то, что подходит к этой.
 gave-way = Действие «{ $title }» не назначено на { $at }: у вас там «{ $by }».
 note-no-letter = «{ $title }»: на вашей клавиатуре нет клавиши { $letter }.
 note-one-key = «{ $title }»: на вашей клавиатуре это одна клавиша ({ $name }).
@@ -852,6 +852,7 @@ locker-newer = Ваши профили созданы в более новой �
 locker-in-use = Ваши профили сейчас использует другая программа. Попробуйте ещё раз.
 locker-too-large = Профиль слишком велик, его нельзя сохранить.
 locker-disk = Не удалось сохранить профиль. Проверьте, есть ли свободное место и разрешено ли игре сохранять файлы.
+locker-store = Не удалось: { $why }
 import-no-profile = Игра не может прочитать это как профиль.
 import-newer = Этот профиль создан в более новой версии игры. Обновите игру, чтобы его использовать.
 

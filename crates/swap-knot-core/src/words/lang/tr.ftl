@@ -656,13 +656,13 @@ value-range = { $least }–{ $most }
 value-axes = { $axes }
 value-seconds = { $seconds } sn
 value-game = varsayılan
-value-other = bilinmeyen bir şey
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } etkisiz. { $why }
 overruled = { $setting }: { $kept } olarak kaldı (öteki sürüm: { $dropped }).
 set-aside-removed = “{ $title }” artık oyunda yok. Ona ait ayarların saklandı.
 set-aside-unknown = Oyunun bu sürümü “{ $title }” eylemini tanımıyor. Ona ait ayarların saklandı.
+other-game = Bu profil başka bir oyundan ({ $game }). Bu oyuna uyanlar kullanılır.
 gave-way = “{ $title }” artık { $held } kullanamıyor: bunu “{ $by }” için kullanıyorsun.
 note-no-letter = “{ $title }”: klavyende { $letter } için bir tuş yok.
 note-one-key = “{ $title }”: klavyende { $name } tek bir tuş.
@@ -681,6 +681,7 @@ locker-newer = Profillerin oyunun daha yeni bir sürümünden. Oyunu güncelle.
 locker-in-use = Başka bir program profillerini kullanıyor. Yeniden dene.
 locker-too-large = Profil kaydedilemeyecek kadar büyük.
 locker-disk = Profil kaydedilemedi. Boş yer olduğundan ve oyunun dosya kaydedebildiğinden emin ol.
+locker-store = Bu yapılamadı: { $why }
 import-no-profile = Bu, oyunun okuyabildiği bir profil değil.
 import-newer = Bu profil oyunun daha yeni bir sürümünden. Kullanmak için oyunu güncelle.
 

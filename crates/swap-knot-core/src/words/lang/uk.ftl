@@ -831,13 +831,13 @@ value-range = від { $least } до { $most }
 value-axes = { $axes }
 value-seconds = { $seconds } с
 value-game = за замовчуванням
-value-other = щось невідоме
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: не діє ({ $value }). { $why }
 overruled = { $setting }: лишається { $kept } (в іншій версії: { $dropped }).
 set-aside-removed = Дії «{ $title }» у грі більше немає. Ваші налаштування для неї збережено.
 set-aside-unknown = Ця версія гри не знає дії «{ $title }». Ваші налаштування для неї збережено.
+other-game = Цей профіль з іншої гри ({ $game }). Використовується те, що підходить до цієї.
 gave-way = Дію «{ $title }» не призначено на { $at }: там у вас «{ $by }».
 note-no-letter = «{ $title }»: на вашій клавіатурі немає клавіші { $letter }.
 note-one-key = «{ $title }»: на вашій клавіатурі це одна клавіша ({ $name }).
@@ -856,6 +856,7 @@ locker-newer = Ваші профілі створено в новішій вер
 locker-in-use = Ваші профілі зараз використовує інша програма. Спробуйте ще раз.
 locker-too-large = Профіль завеликий, щоб його зберегти.
 locker-disk = Не вдалося зберегти профіль. Перевірте, чи є вільне місце й чи дозволено грі зберігати файли.
+locker-store = Не вдалося: { $why }
 import-no-profile = Гра не може прочитати це як профіль.
 import-newer = Цей профіль створено в новішій версії гри. Оновіть гру, щоб його використати.
 

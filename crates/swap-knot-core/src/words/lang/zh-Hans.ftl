@@ -498,13 +498,13 @@ value-range = { $least }～{ $most }
 value-axes = { $axes }
 value-seconds = { $seconds }秒
 value-game = 默认
-value-other = 未知内容
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }（不起作用）。{ $why }
 overruled = { $setting }：保留为{ $kept }（另一版本：{ $dropped }）。
 set-aside-removed = 游戏中已经没有“{ $title }”。你为它做的设置已保留。
 set-aside-unknown = 此版本的游戏无法识别“{ $title }”。你为它做的设置已保留。
+other-game = 此方案来自另一款游戏（{ $game }）。仅使用适合本游戏的设置。
 gave-way = “{ $title }”未使用{ $at }：你已将它用于“{ $by }”。
 note-no-letter = “{ $title }”：你的键盘上没有{ $letter }键。
 note-one-key = “{ $title }”：在你的键盘上，{ $name }是同一个键。
@@ -523,6 +523,7 @@ locker-newer = 你的方案属于更高版本的游戏。请更新游戏。
 locker-in-use = 另一个程序正在使用你的方案。请重试。
 locker-too-large = 方案太大，无法保存。
 locker-disk = 无法保存方案。请检查是否有可用空间，以及游戏能否保存文件。
+locker-store = 无法完成：{ $why }
 import-no-profile = 这不是游戏能读取的方案。
 import-newer = 这个方案来自更高版本的游戏。请更新游戏后使用。
 

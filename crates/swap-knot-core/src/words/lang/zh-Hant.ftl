@@ -498,13 +498,13 @@ value-range = { $least }～{ $most }
 value-axes = { $axes }
 value-seconds = { $seconds }秒
 value-game = 預設
-value-other = 未知的內容
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }（沒有作用）。{ $why }
 overruled = { $setting }：保留為{ $kept }（另一個版本：{ $dropped }）。
 set-aside-removed = 遊戲中已經沒有「{ $title }」。你為它做的設定已保留。
 set-aside-unknown = 這個版本的遊戲無法辨識「{ $title }」。你為它做的設定已保留。
+other-game = 此設定檔來自另一款遊戲（{ $game }）。僅使用適合本遊戲的設定。
 gave-way = 「{ $title }」未使用{ $at }：你已將它用於「{ $by }」。
 note-no-letter = 「{ $title }」：你的鍵盤上沒有{ $letter }鍵。
 note-one-key = 「{ $title }」：在你的鍵盤上，{ $name }是同一個鍵。
@@ -523,6 +523,7 @@ locker-newer = 你的設定檔屬於較新版本的遊戲。請更新遊戲。
 locker-in-use = 另一個程式正在使用你的設定檔。請再試一次。
 locker-too-large = 設定檔太大，無法儲存。
 locker-disk = 無法儲存設定檔。請確認有可用空間，而且遊戲可以儲存檔案。
+locker-store = 無法完成：{ $why }
 import-no-profile = 這不是遊戲能讀取的設定檔。
 import-newer = 這個設定檔來自較新版本的遊戲。請更新遊戲後使用。
 
