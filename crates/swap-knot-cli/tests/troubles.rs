@@ -232,6 +232,7 @@ Keyboard layout                   33.3 %   fr 100.0 %
     assert_eq!(all["bindings"][0]["to"]["KeyG"], 2);
     assert_eq!(all["bindings"][0]["by-layout"]["fr"], 2);
     assert_eq!(all["settings"][0]["numbers"]["most"], 1.3);
+    assert_eq!(all["settings"][0]["numbers"]["average"], 1.15);
     // Whoever takes every key away from an action.
     desk.write("all/bare.toml", "format = 1\nsheet = 3\n[bind.lantern]\nkeyboard-1 = \"unbound\"\ngamepad-1 = \"unbound\"\n");
     let said = desk.says("tally sheet.toml all");
@@ -240,6 +241,80 @@ Keyboard layout                   33.3 %   fr 100.0 %
         "{said}"
     );
     desk.run("tally sheet.toml all/broken.toml")
+        .assert()
+        .code(2);
+}
+
+/// Any batch engine may spread the work: here it is `xargs`, as in the guide.
+#[test]
+fn tallies_of_parts_add_up_to_the_tally_of_all() {
+    let desk = Desk::new();
+    fs::create_dir_all(desk.path("all/more")).unwrap();
+    for n in 0..40 {
+        let key = ["KeyG", "KeyT", "unbound", "KeyX"][n % 4];
+        let text = format!(
+            "format = 1\nsheet = {}\nlayout = \"{}\"\n[bind.hurry]\nkeyboard-1 = \"{key}\"\n[feel.mouse]\nsensitivity = 1.{n}\n[bind.lantern]\nkeyboard-1 = \"unbound\"\ngamepad-1 = \"unbound\"\n",
+            1 + n % 3,
+            ["fr", "de", "us"][n % 3],
+        );
+        desk.write(&format!("all/{}{n}.toml", ["", "more/"][n % 2]), &text);
+    }
+    desk.write("all/broken.toml", "format = [\n");
+    let json = |args: &str| {
+        let out = desk.run(args).output().unwrap();
+        String::from_utf8(out.stdout).unwrap()
+    };
+    let whole = json("tally sheet.toml all --json");
+    let program = snapbox::cmd::cargo_bin!("swap-knot");
+    let script = format!(
+        "find all -name '*.toml' -print0 | xargs -0 -n 7 -P 2 sh -c '{} tally sheet.toml --json \"$@\" > part-$$.json' part; true",
+        program.display()
+    );
+    let parts = Command::new("sh")
+        .args(["-c", &script])
+        .current_dir(desk.path(""))
+        .output()
+        .unwrap();
+    assert!(parts.status.success(), "{parts:?}");
+    let mut files: Vec<String> = fs::read_dir(desk.path(""))
+        .unwrap()
+        .filter_map(|e| e.unwrap().file_name().into_string().ok())
+        .filter(|name| name.starts_with("part-"))
+        .collect();
+    assert_eq!(files.len(), 6);
+    files.sort();
+    let added = json(&format!(
+        "tally sheet.toml --add {} --json",
+        files.join(" ")
+    ));
+    assert_eq!(added, whole);
+    // What was added up is a tally as well, and reads as that of all does.
+    desk.write("whole.json", &whole);
+    let text = |args: &str| String::from_utf8(desk.run(args).output().unwrap().stdout).unwrap();
+    assert_eq!(
+        text("tally sheet.toml --add whole.json"),
+        text("tally sheet.toml all")
+    );
+
+    // A list of files on standard input is read as the files are.
+    let list: String = (0..40)
+        .map(|n| format!("all/{}{n}.toml\n", ["", "more/"][n % 2]))
+        .collect();
+    let out = desk
+        .run("tally sheet.toml - --json")
+        .stdin(list)
+        .output()
+        .unwrap();
+    assert!(out.status.success());
+    let listed = String::from_utf8(out.stdout).unwrap();
+    assert_eq!(listed, whole.replace("\"not-read\": 1", "\"not-read\": 0"));
+
+    desk.write("other.toml", &DEMO.replace("version = 3", "version = 4"));
+    desk.run("tally other.toml --add whole.json").assert().code(2).stderr_eq(str![[r#"
+error: whole.json: it was counted by the sheet of `slack-water`, version 3, and this one is of `slack-water`, version 4; nothing was added up
+
+"#]]);
+    desk.run("tally sheet.toml --add all/0.toml")
         .assert()
         .code(2);
 }

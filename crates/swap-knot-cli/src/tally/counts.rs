@@ -1,49 +1,70 @@
 //! What many profiles have in common, counted one after the other: as much memory for a hundred thousand
-//! as for a hundred.
+//! as for a hundred. What was counted apart adds up to what would have been counted together.
 
 use std::collections::{BTreeMap, HashMap};
 
+use serde::{Deserialize, Serialize};
 use swap_knot::keep::{Setting, SettingValue};
 use swap_knot::remap::CarriedOver;
 use swap_knot::sheet::ParameterValue;
 use swap_knot::{Cell, Layout, Profile, Rig, Row, Sheet};
 
-/// The most different texts that one list counts; further ones are counted together.
-const MOST: usize = 500;
+/// The most different texts that one list counts, far more than players come up with; further ones are
+/// counted together, so that a hostile file is nothing to fear.
+const MOST: usize = 10_000;
+/// What stands for those in files: no name of anything.
+const OTHER: &str = "(other)";
 
 /// How often each of some texts came.
-#[derive(Debug, Default)]
-pub(super) struct Counts {
-    of: BTreeMap<String, u64>,
-    /// Those beyond the most that are told apart.
-    pub(super) other: u64,
-}
+#[derive(Clone, Debug, Default, Serialize, Deserialize)]
+#[serde(transparent)]
+pub(super) struct Counts(BTreeMap<String, u64>);
 
 impl Counts {
     fn add(&mut self, text: &str) {
-        if let Some(count) = self.of.get_mut(text) {
-            *count += 1;
-        } else if self.of.len() < MOST {
-            self.of.insert(text.to_owned(), 1);
-        } else {
-            self.other += 1;
+        self.add_many(text, 1);
+    }
+
+    fn add_many(&mut self, text: &str, count: u64) {
+        let text = match self.0.contains_key(text) || self.0.len() < MOST {
+            true => text,
+            false => OTHER,
+        };
+        match self.0.get_mut(text) {
+            Some(known) => *known = known.saturating_add(count),
+            None => drop(self.0.insert(text.to_owned(), count)),
         }
+    }
+
+    fn merge(&mut self, more: &Counts) {
+        more.0.iter().for_each(|(text, n)| self.add_many(text, *n));
     }
 
     /// The texts, the most frequent ones first.
     pub(super) fn sorted(&self) -> Vec<(&str, u64)> {
-        let mut all: Vec<(&str, u64)> = self.of.iter().map(|(t, n)| (&**t, *n)).collect();
+        let named = self.0.iter().filter(|(text, _)| *text != OTHER);
+        let mut all: Vec<(&str, u64)> = named.map(|(t, n)| (&**t, *n)).collect();
         all.sort_by_key(|(text, count)| (std::cmp::Reverse(*count), *text));
         all
     }
 
     pub(super) fn get(&self, text: &str) -> u64 {
-        self.of.get(text).copied().unwrap_or(0)
+        self.0.get(text).copied().unwrap_or(0)
+    }
+
+    /// How many there were beyond those that are told apart.
+    pub(super) fn other(&self) -> u64 {
+        self.get(OTHER)
+    }
+
+    pub(super) fn is_empty(&self) -> bool {
+        self.0.is_empty()
     }
 }
 
 /// What players changed in one cell.
-#[derive(Debug, Default)]
+#[derive(Clone, Debug, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
 pub(super) struct CellCount {
     pub(super) changed: u64,
     pub(super) to: Counts,
@@ -52,17 +73,54 @@ pub(super) struct CellCount {
 }
 
 /// How players set something beside the bindings.
-#[derive(Debug, Default)]
+#[derive(Clone, Debug, Default, Serialize, Deserialize)]
 pub(super) struct SettingCount {
     pub(super) set: u64,
-    /// The least, the most and the sum of its numbers.
-    pub(super) numbers: Option<(f64, f64, f64)>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(super) numbers: Option<Numbers>,
     /// What is no number.
+    #[serde(default, skip_serializing_if = "Counts::is_empty")]
     pub(super) values: Counts,
 }
 
+/// What is known of many numbers.
+#[derive(Clone, Copy, Debug, Serialize, Deserialize)]
+pub(super) struct Numbers {
+    pub(super) least: f64,
+    pub(super) most: f64,
+    count: u64,
+    /// In millionths: whole numbers add up to the same in any order.
+    millionths: i64,
+    /// For readers; worked out from the others.
+    average: f64,
+}
+
+impl Numbers {
+    fn of(number: f64) -> Numbers {
+        Numbers {
+            least: number,
+            most: number,
+            count: 1,
+            millionths: (number * 1e6).round() as i64,
+            average: number,
+        }
+    }
+
+    fn merge(&mut self, more: &Numbers) {
+        self.least = self.least.min(more.least);
+        self.most = self.most.max(more.most);
+        self.count = self.count.saturating_add(more.count);
+        self.millionths = self.millionths.saturating_add(more.millionths);
+        self.average = self.average();
+    }
+
+    pub(super) fn average(&self) -> f64 {
+        self.millionths as f64 / 1e6 / self.count.max(1) as f64
+    }
+}
+
 /// All that is counted.
-#[derive(Debug)]
+#[derive(Clone, Debug)]
 pub(super) struct Tally {
     sheet: Sheet,
     usual: Layout,
@@ -95,6 +153,39 @@ impl Tally {
             layouts: Counts::default(),
             presets: Counts::default(),
         }
+    }
+
+    /// Counts what was counted of others by the same sheet.
+    pub(super) fn merge(&mut self, more: &Tally) {
+        let sums = [
+            (&mut self.profiles, more.profiles),
+            (&mut self.older, more.older),
+            (&mut self.unchanged, more.unchanged),
+        ];
+        sums.into_iter()
+            .for_each(|(sum, more)| *sum = sum.saturating_add(more));
+        for (cell, more) in &more.cells {
+            let own = self.cells.entry(*cell).or_default();
+            own.changed = own.changed.saturating_add(more.changed);
+            own.to.merge(&more.to);
+            own.by_layout.merge(&more.by_layout);
+            own.by_preset.merge(&more.by_preset);
+        }
+        for (row, more) in &more.unbound {
+            let own = self.unbound.entry(*row).or_default();
+            *own = own.saturating_add(*more);
+        }
+        for (setting, more) in &more.settings {
+            let own = self.settings.entry(setting.clone()).or_default();
+            own.set = own.set.saturating_add(more.set);
+            own.values.merge(&more.values);
+            match (&mut own.numbers, &more.numbers) {
+                (Some(own), Some(more)) => own.merge(more),
+                (own, more) => *own = own.or(*more),
+            }
+        }
+        self.layouts.merge(&more.layouts);
+        self.presets.merge(&more.presets);
     }
 
     /// Counts one player's.
@@ -163,10 +254,10 @@ impl SettingCount {
             }
             other => return self.values.add(&text(other)),
         };
-        let (least, most, sum) = self.numbers.get_or_insert((number, number, 0.0));
-        *least = least.min(number);
-        *most = most.max(number);
-        *sum += number;
+        match &mut self.numbers {
+            Some(numbers) => numbers.merge(&Numbers::of(number)),
+            none => *none = Some(Numbers::of(number)),
+        }
     }
 }
 

@@ -84,8 +84,9 @@ impl Setting {
         }
     }
 
-    /// The setting that stands at a place of a profile's file, if this version knows one there.
-    pub(super) fn at(path: &[&str]) -> Option<Setting> {
+    /// The setting that stands at a place of a profile's file, outermost key first, if this version
+    /// knows one there; the way back from [`Setting::path`].
+    pub fn at(path: &[&str]) -> Option<Setting> {
         match *path {
             ["title"] => Some(Setting::Title),
             ["preset"] => Some(Setting::Preset),
