@@ -9,7 +9,7 @@ use serde_json::json;
 use swap_knot::{Locker, Profile, Slug};
 
 use crate::locker::{InLocker, tell};
-use crate::table::{QUIET, columns, styled};
+use crate::table::{QUIET, columns, print_json, styled};
 use crate::{CLEAN, Done, files};
 
 /// The options of `profiles`.
@@ -95,8 +95,12 @@ pub(crate) fn run(args: &Args) -> Done {
         What::Export { name } => {
             let exported = locker.export(name)?;
             tell(&exported.notes);
-            let mut out = std::io::stdout().lock();
-            out.write_all(exported.text.as_bytes())?;
+            if args.locker.json {
+                print_json(&json!({ "name": name.as_str(), "text": exported.text }))?;
+            } else {
+                let mut out = std::io::stdout().lock();
+                out.write_all(exported.text.as_bytes())?;
+            }
             return Ok(CLEAN);
         }
         What::Import { file } => {

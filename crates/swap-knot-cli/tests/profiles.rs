@@ -202,6 +202,9 @@ fn a_folder_of_profiles_is_kept_in_order() {
     // Out to a friend, and in again beside the first.
     let out = profiles("export ada").output().unwrap();
     fs::write(desk.path("gift.toml"), &out.stdout).unwrap();
+    let json = profiles("export ada --json").output().unwrap();
+    let json: serde_json::Value = serde_json::from_slice(&json.stdout).unwrap();
+    assert_eq!(json["text"].as_str().unwrap().as_bytes(), out.stdout);
     profiles("import gift.toml").assert().code(0);
     assert_eq!(
         text(&desk.path("kept/ada--2.toml")),
