@@ -69,8 +69,8 @@ impl Table {
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
-    let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let layout = args.layout.as_ref();
+    let (profile, layout) = files::played(&sheet, args.profile.as_deref(), layout)?;
     let words = &args.words.words(&profile)?;
     let mut draft = Draft::new(&sheet, profile, &layout);
     draft.set_words(words);

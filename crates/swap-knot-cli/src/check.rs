@@ -132,7 +132,8 @@ fn all_notices(sheet: &Sheet, survey: &Survey) -> Vec<Notice> {
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
+    let us = Layout::us();
+    let (profile, _) = files::played(&sheet, args.profile.as_deref(), Some(&us))?;
     let mut layouts: Vec<Layout> = Vec::new();
     let choices = match args.layouts.is_empty() {
         true => &[Choice::WidelyUsed][..],

@@ -64,8 +64,8 @@ pub(crate) fn run(args: &Args) -> Done {
         return Err("--scale is from 0.1 to 8".into());
     }
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
-    let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let layout = args.layout.as_ref();
+    let (profile, layout) = files::played(&sheet, args.profile.as_deref(), layout)?;
     let layout = args.board.map_or(layout.clone(), |b| layout.on_board(b));
     let situation = match &args.situation {
         Some(name) => Some(sheet.find_situation(name).ok_or_else(|| {

@@ -5,6 +5,7 @@ use std::fs;
 use std::path::Path;
 
 use swap_knot::input::Mappings;
+use swap_knot::remap::CarriedOver;
 use swap_knot::{DeviceKind, Layout, Place, Profile, Sheet};
 
 /// The text of a file, if it is small enough to be what is wanted.
@@ -38,6 +39,27 @@ pub(crate) fn profile(path: Option<&Path>) -> Result<Profile, Box<dyn Error>> {
     };
     let text = read(path, Profile::MAX_BYTES)?;
     Profile::from_toml(&text).map_err(|e| format!("{}: {e}", path.display()).into())
+}
+
+/// A player's profile as this sheet plays it, or one without changes, and the layout to play it on: that of
+/// the option, else the player's own, else us. What came of carrying it over is told.
+pub(crate) fn played(
+    sheet: &Sheet,
+    path: Option<&Path>,
+    layout: Option<&Layout>,
+) -> Result<(Profile, Layout), Box<dyn Error>> {
+    let profile = profile(path)?;
+    let layout = layout_of(layout, &profile);
+    Ok((carry_over(sheet, &profile, &layout), layout))
+}
+
+/// A profile as this sheet plays it; what came of that is told.
+pub(crate) fn carry_over(sheet: &Sheet, profile: &Profile, layout: &Layout) -> Profile {
+    let carried = CarriedOver::new(sheet, profile, layout);
+    for line in carried.describe(sheet) {
+        anstream::eprintln!("note: {line}");
+    }
+    carried.profile
 }
 
 /// What was taught of controllers, from a file.

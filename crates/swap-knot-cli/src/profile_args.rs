@@ -3,7 +3,6 @@
 use std::error::Error;
 use std::path::{Path, PathBuf};
 
-use swap_knot::remap::CarriedOver;
 use swap_knot::{Cell, Chord, Draft, Layout, Profile, Sheet};
 
 use crate::files;
@@ -41,12 +40,9 @@ impl ProfileArgs {
             false => Profile::new(title_of(&self.profile)),
         };
         let layout = files::layout_of(self.layout.as_ref(), &profile);
-        let carried = CarriedOver::new(&sheet, &profile, &layout);
-        for line in carried.describe(&sheet) {
-            anstream::eprintln!("note: {line}");
-        }
-        let words = self.words.words(&carried.profile)?;
-        let mut draft = Draft::new(&sheet, carried.profile, &layout);
+        let profile = files::carry_over(&sheet, &profile, &layout);
+        let words = self.words.words(&profile)?;
+        let mut draft = Draft::new(&sheet, profile, &layout);
         draft.set_words(&words);
         Ok(draft)
     }

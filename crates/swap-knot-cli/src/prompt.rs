@@ -44,8 +44,8 @@ pub(crate) struct Args {
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
-    let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let layout = args.layout.as_ref();
+    let (profile, layout) = files::played(&sheet, args.profile.as_deref(), layout)?;
     let rig = Rig::new(&sheet, &profile, &layout);
     let prompt = Prompt::new(&args.text, &sheet).map_err(|e| {
         // The text again with the spot marked, as for a mistake in a file.

@@ -43,7 +43,8 @@ const WAYS: [(Hand, bool); 4] = [
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
+    let layout = Some(&args.layout);
+    let (profile, _) = files::played(&sheet, args.profile.as_deref(), layout)?;
     let rig = Rig::new(&sheet, &profile, &args.layout);
     let platform = Platform::current();
     if let Some(name) = &args.mirror {

@@ -42,8 +42,8 @@ pub(crate) struct Args {
 
 pub(crate) fn run(args: &Args) -> Done {
     let sheet = files::sheet(&args.sheet)?;
-    let profile = files::profile(args.profile.as_deref())?;
-    let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let layout = args.layout.as_ref();
+    let (profile, layout) = files::played(&sheet, args.profile.as_deref(), layout)?;
     let text = files::read(&args.trace, Trace::MAX_BYTES)?;
     let trace: Trace = (text.parse()).map_err(|e| format!("{}: {e}", args.trace.display()))?;
     let lines_of_trace = trace.entries().len();

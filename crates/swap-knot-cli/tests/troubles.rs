@@ -318,3 +318,42 @@ error: whole.json: it was counted by the sheet of `slack-water`, version 3, and 
         .assert()
         .code(2);
 }
+
+/// Whatever a command shows of a player, it shows as the game would play it, and says what came of that.
+#[test]
+fn every_command_carries_a_profile_over_and_tells_what_came_of_it() {
+    let desk = Desk::new();
+    let old = "format = 1\ngame = \"dry-land\"\nsheet = 1\n[bind.unmoor]\nkeyboard-1 = \"KeyG\"\n[bind.horn]\nkeyboard-1 = \"KyE\"\n";
+    desk.write("old.toml", old);
+    let trace = concat!(
+        env!("CARGO_MANIFEST_DIR"),
+        "/../../demo/traces/cast-off.trace"
+    );
+    for (command, shows) in [
+        ("table sheet.toml", "Cast off             G "),
+        ("prompt sheet.toml {cast-off}", "G\n"),
+        ("check sheet.toml", ""),
+        ("reach sheet.toml", ""),
+        ("draw map sheet.toml", "Cast off"),
+        ("why sheet.toml cast-off", "G"),
+        ("changes sheet.toml", "Cast off"),
+        (&format!("replay sheet.toml {trace}"), ""),
+    ] {
+        let out = desk
+            .run(&format!("{command} --profile old.toml"))
+            .output()
+            .unwrap();
+        let (said, told) = (
+            String::from_utf8_lossy(&out.stdout),
+            String::from_utf8_lossy(&out.stderr),
+        );
+        assert!(said.contains(shows), "{command}: {said}");
+        for note in [
+            "another game, `dry-land`",
+            "`unmoor` is called `cast-off` now",
+            "\"KyE\" is not in force",
+        ] {
+            assert!(told.contains(note), "{command}: {told}");
+        }
+    }
+}
