@@ -27,7 +27,7 @@ pub mod sheet;
 /// Events in, actions out: a rig that is ready to play, the seat that plays it, and all of it in one
 /// piece for one player or several.
 pub mod play {
-    pub use crate::controls::{Controls, Players, Report};
+    pub use crate::controls::{Controls, HiddenDefault, Players, Report};
     pub use crate::law::{Bound, NotInForce, Origin, Unlawful};
     pub use crate::rig::{NotLive, Rig, RigNote};
     pub use crate::seat::{

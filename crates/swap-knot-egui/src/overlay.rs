@@ -2,7 +2,7 @@
 
 use std::path::PathBuf;
 
-use egui::{Context, Event, Frame, Key, RichText, Stroke, Ui, Window, vec2};
+use egui::{Context, Event, Frame, Key, Modifiers, RichText, Stroke, Ui, Window, vec2};
 use swap_knot::{Controls, Time};
 
 use crate::{Look, Watch};
@@ -10,6 +10,9 @@ use crate::{Look, Watch};
 /// A window for developers over any game: live actions and values, situations, devices, what became of the
 /// last inputs and why nothing where nothing happened, edges on a line of time; and a recording or a report
 /// for whoever has to find a bug. It is off until its key is pressed.
+///
+/// With Ctrl its key plays without the player's profile, and with it again: whether a default that was
+/// edited shows is seen at once.
 ///
 /// With Shift its key begins a recording and ends it, also without the window: then it is a file that
 /// `swap-knot replay --why` tells of.
@@ -70,15 +73,14 @@ impl Overlay {
 
     /// Hears its key, and shows the window where it is on. In every frame, after the tick.
     pub fn show(&mut self, ctx: &Context, controls: &mut Controls, now: Time) {
-        for with_shift in self.presses(ctx) {
-            match with_shift {
-                true => self.record(controls),
-                false => self.switch(!self.is_on, controls),
+        for with in self.presses(ctx) {
+            match (with.shift, with.command) {
+                (true, _) => self.record(controls),
+                (false, true) => controls.play_by_defaults(!controls.plays_by_defaults()),
+                (false, false) => self.switch(!self.is_on, controls),
             }
         }
-        if controls.seat().is_recording() {
-            self.sign(ctx, controls.seat().is_recording_full());
-        }
+        self.signs(ctx, controls);
         if !self.is_on {
             return;
         }
@@ -97,19 +99,19 @@ impl Overlay {
             .show(ctx, |ui| self.contents(ui, controls));
     }
 
-    /// Each press of its key in this frame, and whether Shift was held then.
-    fn presses(&self, ctx: &Context) -> Vec<bool> {
-        let shift_of = |event: &Event| match event {
+    /// Each press of its key in this frame, with what was held then.
+    fn presses(&self, ctx: &Context) -> Vec<Modifiers> {
+        let held = |event: &Event| match event {
             Event::Key {
                 key,
                 pressed: true,
                 repeat: false,
                 modifiers,
                 ..
-            } if *key == self.key => Some(modifiers.shift),
+            } if *key == self.key => Some(*modifiers),
             _ => None,
         };
-        ctx.input(|i| i.events.iter().filter_map(shift_of).collect())
+        ctx.input(|i| i.events.iter().filter_map(held).collect())
     }
 
     fn contents(&mut self, ui: &mut Ui, controls: &mut Controls) {
@@ -132,8 +134,15 @@ impl Overlay {
                 ui.ctx().copy_text(controls.bug_report());
                 self.said = "the report is in the clipboard".to_owned();
             }
+            let mut without = controls.plays_by_defaults();
+            if ui.checkbox(&mut without, "Without the profile").changed() {
+                controls.play_by_defaults(without);
+            }
             ui.label(RichText::new(&self.said).color(look.quiet));
         });
+        for hidden in controls.hidden_defaults() {
+            ui.label(RichText::new(format!("▲ {hidden}")).color(look.changed));
+        }
         ui.separator();
         let height = (ui.available_height() - 200.0).max(160.0);
         ui.allocate_ui(vec2(ui.available_width(), height * 0.55), |ui| {
@@ -178,17 +187,29 @@ impl Overlay {
         Err(std::io::ErrorKind::AlreadyExists.into())
     }
 
-    /// That something is recorded, also where the window is not shown.
-    fn sign(&self, ctx: &Context, is_full: bool) {
+    /// What goes on also where the window is not shown.
+    fn signs(&self, ctx: &Context, controls: &Controls) {
+        let key = self.key.name();
+        let recording = controls.seat().is_recording().then(|| {
+            let what = match controls.seat().is_recording_full() {
+                true => "the recording is full",
+                false => "recording",
+            };
+            format!("● {what} (Shift+{key} ends it)")
+        });
+        let without = controls
+            .plays_by_defaults()
+            .then(|| format!("without the profile (Ctrl+{key} plays with it again)"));
+        let signs: Vec<String> = recording.into_iter().chain(without).collect();
+        if !signs.is_empty() {
+            self.sign(ctx, signs.join("   "));
+        }
+    }
+
+    fn sign(&self, ctx: &Context, text: String) {
         let layer = egui::LayerId::new(egui::Order::Foreground, egui::Id::unique("swap-knot rec"));
         let at = ctx.content_rect().left_bottom() + vec2(12.0, -12.0);
         let painter = ctx.layer_painter(layer);
-        let what = if is_full {
-            "the recording is full"
-        } else {
-            "recording"
-        };
-        let text = format!("● {what} (Shift+{} ends it)", self.key.name());
         let font = egui::FontId::proportional(14.0);
         let galley = painter.layout_no_wrap(text, font, Look::DARK.conflict);
         let place = egui::Align2::LEFT_BOTTOM.anchor_size(at, galley.size());

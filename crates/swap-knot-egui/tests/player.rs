@@ -15,7 +15,17 @@ const SHEET: &str = r#"
 
 /// Draws a frame with these events; answers whether the game is played.
 fn frame(ctx: &Context, player: &mut PlayerUi, events: &[Event]) -> bool {
+    frame_with(ctx, player, events, Vec::new())
+}
+
+fn frame_with(
+    ctx: &Context,
+    player: &mut PlayerUi,
+    events: &[Event],
+    keys: Vec<egui::Event>,
+) -> bool {
     let input = RawInput {
+        events: keys,
         screen_rect: Some(Rect::from_min_size(Pos2::ZERO, vec2(1280.0, 800.0))),
         ..RawInput::default()
     };
@@ -45,5 +55,29 @@ fn escape_opens_the_controls_screen_unless_the_game_has_a_menu_of_its_own() {
             assert_eq!(player.controls.screen().is_some(), !own);
             assert_eq!(player.controls.seat().went_down(menu), own);
         }
+    }
+}
+
+/// A developer sees what of it comes of their own profile.
+#[test]
+fn with_ctrl_the_overlays_key_plays_without_the_profile() {
+    let sheet = Sheet::from_toml(SHEET).unwrap();
+    let profile = "format = 1\n[bind.menu]\nkeyboard-1 = \"KeyM\"\n";
+    let profile = Profile::from_toml(profile).unwrap();
+    let controls = Controls::new(&sheet, profile, Layout::us());
+    let mut player = PlayerUi::new(controls).with_overlay(egui::Key::F8);
+    let ctx = Context::default();
+    for named in ["Escape", "M"] {
+        let keys = [true, false].map(|pressed| egui::Event::Key {
+            key: egui::Key::F8,
+            physical_key: None,
+            pressed,
+            repeat: false,
+            modifiers: egui::Modifiers::CTRL | egui::Modifiers::COMMAND,
+        });
+        frame_with(&ctx, &mut player, &[], keys.to_vec());
+        let menu = player.controls.prompt("{menu}").unwrap().to_string();
+        assert!(menu.starts_with(named), "{menu}");
+        assert!(!player.overlay.as_ref().unwrap().is_on());
     }
 }

@@ -3,6 +3,7 @@
 mod bug_report;
 mod devices;
 mod errand;
+mod hidden;
 mod mapping;
 mod players;
 mod report;
@@ -13,6 +14,7 @@ mod touch;
 use std::cell::RefCell;
 use std::collections::HashMap;
 
+pub use hidden::HiddenDefault;
 pub use players::Players;
 pub use report::Report;
 pub use saving::{Saving, SavingDone};
@@ -81,6 +83,10 @@ pub struct Controls {
     /// The same of texts of the game's own, by id.
     prompts_by_id: HashMap<String, Prompt>,
     reports: Vec<Report>,
+    /// What of the sheet the profile hides, for whoever edits it.
+    hidden: Vec<HiddenDefault>,
+    /// Whether the profile is not played with for now.
+    by_defaults: bool,
     /// None for a player of whom nothing is kept.
     keeping: Option<Keeping>,
     devices: Devices,
@@ -118,6 +124,8 @@ impl Controls {
             prompts: HashMap::new(),
             prompts_by_id: HashMap::new(),
             reports,
+            hidden: Vec::new(),
+            by_defaults: false,
             keeping: None,
             devices: Devices::default(),
             controllers: Controllers::default(),
@@ -373,12 +381,13 @@ impl Controls {
 
     /// Plays on by another version of the sheet, as when its file was read again while the game runs: what
     /// is on, situations and settings are carried over by their names, and what is told of that is in the
-    /// reports. An open controls screen goes on, with what is not applied yet.
+    /// reports: in a debug build also which new defaults the profile hides. An open controls screen goes on,
+    /// with what is not applied yet.
     pub fn follow_sheet(&mut self, sheet: &Sheet) {
         let on = self.resolver().clone();
         let carried = CarriedOver::new(sheet, &self.profile, on.clone());
         let before = self.seat.rig().clone();
-        self.sheet = sheet.clone();
+        let edited = std::mem::replace(&mut self.sheet, sheet.clone());
         self.profile = carried.profile.clone();
         self.prompts.clear();
         self.prompts_by_id.clear();
@@ -387,6 +396,7 @@ impl Controls {
         }
         self.set_rig(on);
         self.report_news(&before);
+        self.tell_hidden(&edited);
         if let Some(screen) = &mut self.screen {
             screen.set_draft(screen.draft().on_sheet(sheet));
         }
@@ -419,6 +429,8 @@ impl Controls {
             }
         }
         self.profile = profile;
+        self.by_defaults = false;
+        self.hidden.clear();
         self.set_rig(on);
         self.follow_marks();
     }
@@ -449,7 +461,7 @@ impl Controls {
         if self.learner.layout() != on.layout() {
             self.learner = LayoutLearner::new(on.layout().clone());
         }
-        self.seat.set_rig(Rig::new(&self.sheet, &self.profile, on));
+        self.seat.set_rig(self.wired(on));
     }
 
     fn report_news(&mut self, before: &Rig) {

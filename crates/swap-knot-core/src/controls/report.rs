@@ -1,5 +1,6 @@
 //! What a player should be told of their controls.
 
+use super::HiddenDefault;
 use crate::conflict::Conflict;
 use crate::draft::CarriedOver;
 use crate::input::DeviceKind;
@@ -35,6 +36,8 @@ pub enum Report {
     Conflict(Box<Conflict>),
     /// The same takes a setting of the player's out of force.
     NotInForce(NotInForce),
+    /// The sheet was edited while the game runs, and the profile in play hides what was edited.
+    HiddenDefault(Box<HiddenDefault>),
     /// A letter of the sheet's has no key of its own on the player's layout.
     Note(RigNote),
     /// A device that the player used was unplugged. It plays for them again when it comes back.
@@ -61,6 +64,7 @@ impl Tell for Report {
             Report::Overruled(overruled) => overruled.tell(to),
             Report::Conflict(conflict) => conflict.tell(to),
             Report::NotInForce(not) => not.tell(to),
+            Report::HiddenDefault(hidden) => hidden.tell(to),
             Report::Note(note) => note.tell(to),
             Report::Unplugged(kind) => of_device("device-unplugged", *kind),
             Report::PluggedAgain(kind) => of_device("device-back", *kind),

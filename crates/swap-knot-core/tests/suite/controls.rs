@@ -476,3 +476,53 @@ fn another_version_of_the_sheet_is_followed_in_play() {
     plain.follow_sheet(&Sheet::from_toml(text).unwrap());
     assert!(plain.take_reports().is_empty());
 }
+
+/// Who edits a default while the game runs, and does not see it change, is told why at once.
+#[test]
+fn a_default_that_the_profile_hides_is_told_when_it_is_edited() {
+    let text = include_str!("../../../../demo/slack-water.toml");
+    let edited = |from: &str, to: &str| {
+        let new = text.replacen(from, to, 1);
+        assert_ne!(new, text, "{from}");
+        Sheet::from_toml(&new).unwrap()
+    };
+    let sheet = demo();
+    let profile = "format = 1\nsheet = 3\n[bind.horn]\nkeyboard-1 = \"KeyG\"\n[feel.mouse]\nsensitivity = 2\n";
+    let mut controls = Controls::new(&sheet, Profile::from_toml(profile).unwrap(), &Layout::us());
+    controls.take_reports();
+    let told = |controls: &mut Controls| {
+        let reports = controls.take_reports();
+        controls.telling().lines(&reports)
+    };
+    // What the profile says nothing of shows by itself.
+    controls.follow_sheet(&edited("bind = [\"KeyE\"", "bind = [\"KeyV\""));
+    assert!(told(&mut controls).is_empty() && controls.hidden_defaults().is_empty());
+    controls.follow_sheet(&edited("bind = [\"KeyH\"", "bind = [\"KeyV\""));
+    let said =
+        "Horn (Keyboard and mouse) is V in the game’s file now. Your profile has G, which is used.";
+    assert_eq!(told(&mut controls), [said]);
+    let log =
+        "horn keyboard-1 is KeyV in the sheet now, and KeyG in the profile, which is played with";
+    assert_eq!(controls.hidden_defaults()[0].to_string(), log);
+    // Another edit, of what the profile sets as well.
+    controls.follow_sheet(&edited(
+        "[actions.horn]",
+        "[feel.mouse]\nsensitivity = 1.5\n\n[actions.horn]",
+    ));
+    let now = told(&mut controls);
+    assert_eq!(now.len(), 2, "{now:?}");
+    // Without the profile the default plays, nothing of it is lost, and it comes back.
+    let before = controls.profile().clone();
+    assert_eq!(controls.prompt("{horn}").unwrap().to_string(), "G");
+    controls.play_by_defaults(true);
+    assert_eq!(controls.prompt("{horn}").unwrap().to_string(), "H");
+    assert_eq!(controls.profile(), &before);
+    controls.play_by_defaults(false);
+    assert_eq!(controls.prompt("{horn}").unwrap().to_string(), "G");
+    // What is applied is meant to be played.
+    controls.play_by_defaults(true);
+    let sheet = controls.seat().rig().sheet().clone();
+    bind(&mut controls, &sheet, "horn keyboard-1", "KeyN");
+    assert!(!controls.plays_by_defaults() && controls.hidden_defaults().is_empty());
+    assert_eq!(controls.prompt("{horn}").unwrap().to_string(), "N");
+}

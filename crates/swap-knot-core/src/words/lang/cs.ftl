@@ -608,6 +608,7 @@ value-game = výchozí
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } nemá účinek. { $why }
+hidden-default = { $setting }: v souboru hry je teď { $value }. Ve tvém profilu je { $kept } a to platí.
 overruled = { $setting }, ponecháno: { $kept } (druhá verze: { $dropped }).
 set-aside-removed = Akce „{ $title }“ už ve hře není. Její nastavení zůstává zachované.
 set-aside-unknown = Tato verze hry nezná akci „{ $title }“. Její nastavení zůstává zachované.

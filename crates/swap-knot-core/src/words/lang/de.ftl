@@ -667,6 +667,7 @@ value-game = Standard
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } bleibt ohne Wirkung. { $why }
+hidden-default = { $setting } ist in der Datei des Spiels jetzt { $value }. In deinem Profil steht { $kept }, und das gilt.
 overruled = { $setting }: { $kept } bleibt (andere Version: { $dropped }).
 set-aside-removed = „{ $title }“ gibt es im Spiel nicht mehr. Deine Einstellungen dafür bleiben erhalten.
 set-aside-unknown = Diese Version des Spiels kennt „{ $title }“ nicht. Deine Einstellungen dafür bleiben erhalten.

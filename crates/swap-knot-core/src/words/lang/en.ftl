@@ -542,6 +542,7 @@ value-game = default
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } has no effect. { $why }
+hidden-default = { $setting } is { $value } in the game’s file now. Your profile has { $kept }, which is used.
 overruled = { $setting }: { $kept } was kept (other version: { $dropped }).
 set-aside-removed = “{ $title }” is no longer in the game. Your settings for it are kept.
 set-aside-unknown = This version of the game does not know “{ $title }”. Your settings for it are kept.

@@ -597,6 +597,7 @@ value-game = por defecto
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } no tiene efecto. { $why }
+hidden-default = { $setting } es ahora { $value } en el archivo del juego. Tu perfil tiene { $kept }, que es lo que se usa.
 overruled = { $setting }: queda { $kept } (otra versión: { $dropped }).
 set-aside-removed = «{ $title }» ya no está en el juego. Tus ajustes para esta acción se conservan.
 set-aside-unknown = Esta versión del juego no conoce «{ $title }». Tus ajustes para esta acción se conservan.

@@ -563,6 +563,7 @@ value-game = par défaut
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting } : { $value } (sans effet). { $why }
+hidden-default = { $setting } vaut maintenant { $value } dans le fichier du jeu. Ton profil contient { $kept }, qui est utilisé.
 overruled = { $setting } : { $kept } (choix gardé, autre version : { $dropped }).
 set-aside-removed = « { $title } » n’est plus dans le jeu. Vos réglages sont conservés.
 set-aside-unknown = Cette version du jeu ne connaît pas « { $title } ». Vos réglages sont conservés.

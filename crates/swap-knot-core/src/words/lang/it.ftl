@@ -595,6 +595,7 @@ value-game = predefinito
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } senza effetto. { $why }
+hidden-default = { $setting } ora è { $value } nel file del gioco. Il tuo profilo ha { $kept }, ed è questo che vale.
 overruled = { $setting }: resta { $kept } (altra versione: { $dropped }).
 set-aside-removed = «{ $title }» non è più nel gioco. Le tue impostazioni sono conservate.
 set-aside-unknown = Questa versione del gioco non conosce «{ $title }». Le tue impostazioni sono conservate.

@@ -633,6 +633,7 @@ value-game = 初期設定
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }は無効です。{ $why }
+hidden-default = { $setting }：ゲームのファイルでは { $value } になりました。プロファイルの { $kept } が使われます。
 overruled = { $setting }：{ $kept }を残しました（もう一方：{ $dropped }）。
 set-aside-removed = 「{ $title }」はこのゲームからなくなりました。設定は残してあります。
 set-aside-unknown = このバージョンのゲームに「{ $title }」はありません。設定は残してあります。

@@ -666,6 +666,7 @@ value-game = 기본값
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: 효과 없음({ $value }). { $why }
+hidden-default = { $setting }: 게임 파일에서는 이제 { $value }입니다. 프로필의 { $kept } 설정이 사용됩니다.
 overruled = { $setting }: { $kept } 유지(다른 버전: { $dropped }).
 set-aside-removed = ‘{ $title }’ 동작은 이제 게임에 없습니다. 설정은 남아 있습니다.
 set-aside-unknown = 이 버전의 게임에는 ‘{ $title }’ 동작이 없습니다. 설정은 남아 있습니다.

@@ -556,6 +556,7 @@ value-game = standaard
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } blijft zonder effect. { $why }
+hidden-default = { $setting } is nu { $value } in het bestand van het spel. In je profiel staat { $kept }, en dat geldt.
 overruled = { $setting }: { $kept } blijft (andere versie: { $dropped }).
 set-aside-removed = “{ $title }” zit niet meer in het spel. Je instellingen ervoor blijven bewaard.
 set-aside-unknown = Deze versie van het spel kent “{ $title }” niet. Je instellingen ervoor blijven bewaard.

@@ -646,6 +646,7 @@ value-game = domyślne
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } nie działa. { $why }
+hidden-default = { $setting }: w pliku gry jest teraz { $value }. W twoim profilu jest { $kept } i to obowiązuje.
 overruled = { $setting }, zachowano: { $kept } (druga wersja: { $dropped }).
 set-aside-removed = W grze nie ma już akcji „{ $title }”. Jej ustawienia są zachowane.
 set-aside-unknown = Ta wersja gry nie zna akcji „{ $title }”. Jej ustawienia są zachowane.

@@ -617,6 +617,7 @@ value-game = padrão
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } não tem efeito. { $why }
+hidden-default = { $setting } agora é { $value } no arquivo do jogo. Seu perfil tem { $kept }, e é isso que vale.
 overruled = { $setting }: ficou { $kept } (outra versão: { $dropped }).
 set-aside-removed = “{ $title }” não está mais no jogo. Seus ajustes foram guardados.
 set-aside-unknown = Esta versão do jogo não conhece “{ $title }”. Seus ajustes foram guardados.

@@ -830,6 +830,7 @@ value-game = по умолчанию
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: не действует ({ $value }). { $why }
+hidden-default = { $setting }: в файле игры теперь { $value }. В твоём профиле { $kept }, и действует это.
 overruled = { $setting }: остаётся { $kept } (в другой версии: { $dropped }).
 set-aside-removed = Действия «{ $title }» в игре больше нет. Ваши настройки для него сохранены.
 set-aside-unknown = Эта версия игры не знает действия «{ $title }». Ваши настройки для него сохранены.

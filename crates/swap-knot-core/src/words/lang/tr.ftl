@@ -659,6 +659,7 @@ value-game = varsayılan
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: { $value } etkisiz. { $why }
+hidden-default = { $setting }: oyunun dosyasında artık { $value }. Profilinde { $kept } var ve o geçerli.
 overruled = { $setting }: { $kept } olarak kaldı (öteki sürüm: { $dropped }).
 set-aside-removed = “{ $title }” artık oyunda yok. Ona ait ayarların saklandı.
 set-aside-unknown = Oyunun bu sürümü “{ $title }” eylemini tanımıyor. Ona ait ayarların saklandı.

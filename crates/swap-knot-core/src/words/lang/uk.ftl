@@ -834,6 +834,7 @@ value-game = за замовчуванням
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }: не діє ({ $value }). { $why }
+hidden-default = { $setting }: у файлі гри тепер { $value }. У твоєму профілі { $kept }, і діє це.
 overruled = { $setting }: лишається { $kept } (в іншій версії: { $dropped }).
 set-aside-removed = Дії «{ $title }» у грі більше немає. Ваші налаштування для неї збережено.
 set-aside-unknown = Ця версія гри не знає дії «{ $title }». Ваші налаштування для неї збережено.

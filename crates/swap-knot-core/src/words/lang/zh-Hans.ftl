@@ -501,6 +501,7 @@ value-game = 默认
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }（不起作用）。{ $why }
+hidden-default = { $setting }：游戏文件中现在是{ $value }。方案中是{ $kept }，以方案为准。
 overruled = { $setting }：保留为{ $kept }（另一版本：{ $dropped }）。
 set-aside-removed = 游戏中已经没有“{ $title }”。你为它做的设置已保留。
 set-aside-unknown = 此版本的游戏无法识别“{ $title }”。你为它做的设置已保留。

@@ -501,6 +501,7 @@ value-game = 預設
 
 # reports of loading, keeping and bringing together
 not-in-force = { $setting }：{ $value }（沒有作用）。{ $why }
+hidden-default = { $setting }：遊戲檔案中現在是{ $value }。設定檔中是{ $kept }，以設定檔為準。
 overruled = { $setting }：保留為{ $kept }（另一個版本：{ $dropped }）。
 set-aside-removed = 遊戲中已經沒有「{ $title }」。你為它做的設定已保留。
 set-aside-unknown = 這個版本的遊戲無法辨識「{ $title }」。你為它做的設定已保留。
