@@ -1,8 +1,8 @@
 //! A small stage, and the whole controls screen over it: Escape opens it, F8 shows developers what goes
-//! on, Ctrl+F8 plays without the profile. `--profiles DIR` keeps profiles there instead of in the user's configuration folder, `--language
-//! TAG` tells everything in that language, `--touch` shows on-screen controls also where no finger is,
-//! `--touch mouse` makes the mouse a finger, `--look light`, `strong` or `harbour` shows the screen in other
-//! colours. `--report` and `--simulate` are for tests.
+//! on, Ctrl+F8 plays without the profile. `--profiles DIR` keeps profiles there instead of in the user's
+//! configuration folder, `--language TAG` tells everything in that language, `--touch` shows on-screen
+//! controls also where no finger is, `--touch mouse` makes the mouse a finger, `--look light`, `strong` or
+//! `harbour` shows the screen in other colours. `--report` and `--simulate` are for tests.
 
 /// What the demo's sheet declares.
 mod controls {

@@ -96,6 +96,9 @@ impl fmt::Display for GaveWay {
     }
 }
 
+/// How much of it a log is told.
+const MOST_LOGGED: usize = 100;
+
 impl CarriedOver {
     /// Carries a profile over to a sheet; conflicts are judged on that layout.
     pub fn new(sheet: &Sheet, profile: &Profile, on: impl Into<Resolver>) -> CarriedOver {
@@ -136,7 +139,7 @@ impl CarriedOver {
             && self.not_in_force.is_empty()
     }
 
-    /// What happened, a line each, for logs.
+    /// What happened, a line each, for logs; of very much only the first lines, and how many more.
     pub fn describe(&self, sheet: &Sheet) -> Vec<String> {
         let other = self.other_game.as_deref().map(|game| {
             let game = shown(game);
@@ -144,13 +147,18 @@ impl CarriedOver {
         });
         let moved = (self.moved.iter()).map(|(old, new)| format!("`{old}` is called `{new}` now"));
         let open = (self.open.iter()).map(|c| format!("conflict: {}", c.describe(sheet)));
-        (other.into_iter())
+        let mut lines: Vec<String> = (other.into_iter())
             .chain(moved)
             .chain(self.set_aside.iter().map(ToString::to_string))
             .chain(self.gave_way.iter().map(ToString::to_string))
             .chain(open)
             .chain(self.not_in_force.iter().map(ToString::to_string))
-            .collect()
+            .collect();
+        if let Some(more) = lines.len().checked_sub(MOST_LOGGED).filter(|n| *n > 0) {
+            lines.truncate(MOST_LOGGED);
+            lines.push(format!("and {more} more"));
+        }
+        lines
     }
 
     /// Moves what is set of renamed actions to their new names.

@@ -142,6 +142,8 @@ impl Sheet {
     pub const MAX_BYTES: usize = 4 << 20;
     /// The most actions a sheet can have.
     pub const MAX_ACTIONS: usize = 8192;
+    /// The most presets a sheet can have: each of them is played and judged as a whole.
+    pub const MAX_PRESETS: usize = 256;
 
     /// Reads a sheet.
     ///

@@ -9,7 +9,7 @@ use swap_knot::check::Survey;
 use swap_knot::input::Platform;
 use swap_knot::remap::{CarriedOver, conflicts};
 use swap_knot::sheet::Parameter;
-use swap_knot::{Bind, Draft, Layout, Profile, Rig, Sheet};
+use swap_knot::{Bind, Controls, Draft, Layout, Profile, Rig, Sheet};
 
 /// How many bytes something allocates in all.
 fn work(what: impl FnOnce()) -> u64 {
@@ -129,6 +129,39 @@ fn hostile_profiles_are_read_judged_and_written_in_linear_time() {
             })
         });
     }
+}
+
+/// Who reads what comes of a hostile file reads a page of it, with how much more there is.
+#[test]
+fn what_is_told_of_a_hostile_profile_is_bounded() {
+    let sheet = demo();
+    for (what, text) in hostile(300_000) {
+        let profile = Profile::from_toml(&text).unwrap();
+        let carried = CarriedOver::new(&sheet, &profile, &Layout::us());
+        let logged = carried.describe(&sheet).join("\n");
+        assert!(logged.len() < 30_000, "{what}: {} bytes", logged.len());
+        let mut guest = Controls::new(&sheet, profile, &Layout::us());
+        let reports = guest.take_reports();
+        let told = guest.telling().lines(&reports);
+        assert!(told.len() <= 12, "{what}: {} lines", told.len());
+        let last = told.last().map(String::as_str).unwrap_or_default();
+        assert!(
+            told.len() < 12 || last.starts_with("and "),
+            "{what}: {last}"
+        );
+    }
+    let presets = |count: usize| {
+        let all: String = (0..count).map(|n| format!("[presets.p-{n}]\n")).collect();
+        Sheet::from_toml(&format!(
+            "game = \"x\"\n[actions.horn]\nbind = \"KeyH\"\n{all}"
+        ))
+    };
+    assert!(presets(Sheet::MAX_PRESETS).is_ok());
+    let error = presets(15_000).unwrap_err().to_string();
+    assert!(
+        error.contains("at most 256 presets") && error.len() < 300,
+        "{error}"
+    );
 }
 
 #[test]

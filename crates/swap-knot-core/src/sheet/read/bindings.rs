@@ -222,6 +222,11 @@ pub(super) fn presets(
     };
     for (name, span, value) in table.entries() {
         check_name("a preset", name, span.start, report);
+        if out.len() == Sheet::MAX_PRESETS {
+            let message = format!("a sheet has at most {} presets", Sheet::MAX_PRESETS);
+            report.add(span.start, message);
+            return out;
+        }
         let what = format!("preset `{name}`");
         let Some(mut fields) = Fields::of(value, &what, report) else {
             continue;
