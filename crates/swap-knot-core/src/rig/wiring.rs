@@ -10,7 +10,7 @@ use crate::law::{Bound, force};
 use crate::layout::Resolver;
 use crate::profile::Profile;
 use crate::sheet::{
-    ActionId, ActsOn, DeadZoneForm, Easing, Feel, Manner, Parameter, Row, Shape, Sheet,
+    ActionId, ActsOn, Arm, DeadZoneForm, Easing, Feel, Manner, Parameter, Row, Shape, Sheet,
     SituationId, Works, works,
 };
 
@@ -409,7 +409,7 @@ impl Maker<'_> {
             }
         }
         let held_len = (self.out.held.len() as u32 - held_start) as u8;
-        let feel = self.feel_of(row.action, input.device_kind());
+        let feel = self.feel_of(row.action, input.device_kind(), row.arm);
         let inverted = |axis: usize| self.out.feels[usize::from(feel)].invert[axis];
         let part = match (works, row.arm) {
             (Works::Whole, _) => Part::Whole,
@@ -496,9 +496,14 @@ impl Maker<'_> {
     }
 
     /// The position of the feel of an action on a device kind, added if it is new.
-    fn feel_of(&mut self, action: ActionId, kind: DeviceKind) -> u16 {
-        let action = Some(self.sheet.declared(action));
-        let feel = force::feel(self.sheet, self.profile, action, kind);
+    /// What works one arm alone has the sensitivity of its axis.
+    fn feel_of(&mut self, action: ActionId, kind: DeviceKind, arm: Option<Arm>) -> u16 {
+        let action = self.sheet.declared(action);
+        let mut feel = force::feel(self.sheet, self.profile, Some(action), kind);
+        let axis = arm.filter(|_| action.shape != Shape::Line).map(Arm::axis);
+        if let Some(axis) = axis {
+            (feel.sensitivity, feel.sensitivity_y) = (feel.along(axis), 1.0);
+        }
         let feels = &mut self.out.feels;
         let found = feels.iter().rposition(|f| *f == feel);
         found.unwrap_or_else(|| {

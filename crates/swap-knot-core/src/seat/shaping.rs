@@ -41,7 +41,12 @@ pub(super) fn plane(feel: &Feel, [x, y]: [f32; 2]) -> ([f32; 2], f32) {
         return ([0.0; 2], wanted);
     }
     let scale = wanted / length;
-    (towards.map(|v| v * scale), wanted)
+    let [x, y] = towards.map(|v| v * scale);
+    if feel.sensitivity_y == 1.0 {
+        return ([x, y], wanted);
+    }
+    let to = [x, y * feel.sensitivity_y];
+    (to, self::length(to))
 }
 
 fn length([x, y]: [f32; 2]) -> f32 {

@@ -46,7 +46,7 @@ go_to_any_thread! {
         GroupId, How, Manner, Misfit, Mistake, Opposite, Parameter, ParameterPart, ParameterValue, Parameters, Preset, Row,
         RowRef, Scope, Settings, Shape, Sheet, SheetError, Situation, SituationId, SituationRef, TitledRow,
         TypedError;
-    play: Bound, Cause, Controls, DeviceUse, Edge, Fed, Happened, Moved, NotInForce, NotLive,
+    play: Bound, Cause, Controls, DeviceUse, Edge, Fed, Happened, HiddenDefault, Moved, NotInForce, NotLive,
         Origin, Outcome, Pace, Players, Reading<'static>, ReplayError, Report, RestoreError, Rig,
         RigNote, SavedSeat, Seat, Seats, Told<'static>, Trace, TraceEntry, TraceError, TurnUnits,
         Unlawful;

@@ -1,8 +1,11 @@
 //! Playing: down, up and held; chords, manners, situations; nothing stuck, nothing twice.
 
-use crate::common::{Hand, chord, demo, small, what};
+use crate::common::{Hand, cell, chord, demo, small, what};
+use swap_knot::input::Direction;
 use swap_knot::sheet::{Parameter, Parameters};
-use swap_knot::{Draft, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig, Sheet};
+use swap_knot::{
+    Draft, EventKind, Layout, MouseButton, PadButton, Place, Profile, Rig, Sheet, Stick,
+};
 
 #[test]
 fn each_press_is_told_once() {
@@ -388,6 +391,56 @@ fn mouse_and_wheel_are_motion() {
     assert!(hand.went_down("zoom.up") && !hand.is_down("zoom"));
     hand.tick();
     assert_eq!(hand.seat.motion(hand.action("pan")), [0.0; 3]);
+}
+
+/// Up and down may be more or less sensitive than left and right, whatever works them.
+#[test]
+fn the_second_axis_has_a_sensitivity_of_its_own() {
+    let sheet = small(
+        "feel.mouse = { sensitivity = 2, sensitivity-y = 0.5, invert = [\"y\"] }\nfeel.gamepad = { dead-zone = 0, sensitivity-y = 0.5 }\nfeel.keyboard.sensitivity-y = 0.5\n[actions.pan]\nshape = \"plane\"\nbind = [\"mouse:move\", \"pad:stick-right\"]\nup = { bind = \"wheel:up\" }\nright = { bind = \"wheel:right\" }\n[actions.walk]\nshape = \"plane\"\nup = { bind = [\"pad:stick-left.up\", \"KeyW\"] }\nright = { bind = [\"pad:stick-left.right\", \"KeyD\"] }\n[actions.climb]\nshape = \"line\"\nup = { bind = \"pad:trigger-left\" }\n[actions.turn]\nrate = true\nshape = \"plane\"\nbind = \"pad:stick-right\"\nfeel.gamepad = { dead-zone = 0, sensitivity-y = 4 }",
+    );
+    let mut hand = Hand::new(&sheet);
+    let plane = |hand: &Hand, name: &str| hand.seat.plane(hand.action(name));
+    let right = |x, y| EventKind::PadStick {
+        stick: Stick::RIGHT,
+        x,
+        y,
+    };
+    hand.feed(1, EventKind::MouseMove { x: 3.0, y: 2.0 }).tick();
+    assert_eq!(hand.seat.motion(hand.action("pan")), [6.0, -2.0, 0.0]);
+    for direction in [Direction::Up, Direction::Right] {
+        hand.feed(1, EventKind::Wheel { direction });
+    }
+    hand.tick();
+    assert_eq!(hand.seat.motion(hand.action("pan")), [2.0, -1.0, 0.0]);
+    hand.feed(2, right(0.4, 0.8)).tick();
+    assert_eq!(plane(&hand, "pan"), [0.4, 0.4]);
+    // A deflection stays within full, a rate does not.
+    assert_eq!(plane(&hand, "turn"), [0.4, 3.2]);
+    hand.stick(0.4, 0.8).tick();
+    assert_eq!(plane(&hand, "walk"), [0.4, 0.4]);
+    hand.stick(0.0, 0.0);
+    hand.down(Place::KeyW).down(Place::KeyD).tick();
+    let [x, y] = plane(&hand, "walk");
+    assert!((y / x - 0.5).abs() < 1e-6, "{x} {y}");
+    // A line has one axis, and what is up on it is no second one.
+    let pull = EventKind::PadButton {
+        button: PadButton::TriggerLeft,
+        value: 0.8,
+    };
+    hand.feed(2, pull).tick();
+    assert_eq!(hand.seat.value(hand.action("climb")), 0.8);
+    // Where it makes no difference it is not offered.
+    let bears = |cell_of: &str, on: &str| {
+        sheet.bears(Parameter::SensitivityY, cell(&sheet, cell_of), &chord(on))
+    };
+    assert!(
+        bears("pan gamepad-1", "pad:stick-right")
+            && bears("walk.up gamepad-1", "pad:stick-left.up")
+    );
+    assert!(
+        !bears("climb.up gamepad-1", "pad:trigger-left") && !bears("walk.up keyboard-1", "KeyW")
+    );
 }
 
 #[test]

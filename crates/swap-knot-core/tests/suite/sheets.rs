@@ -105,7 +105,7 @@ bind = { "steer.left" = { keyboard-1 = "pad:south", pad-1 = "KeyA" }, "hron" = {
     bad.toml:18:13: `essential` wants true or false, not this integer
     bad.toml:19:11: there is no action `hron`; did you mean `horn`?
     bad.toml:20:34: `dead-zone` wants a number from 0 to 0.95; 2 is not
-    bad.toml:20:37: a feel has no key `curvature`; it can have `curve`, `dead-zone`, `gyro`, `invert`, `ramp-down`, `ramp-up`, `sensitivity`, `threshold`
+    bad.toml:20:37: a feel has no key `curvature`; it can have `curve`, `dead-zone`, `gyro`, `invert`, `ramp-down`, `ramp-up`, `sensitivity`, `sensitivity-y`, `threshold`
     bad.toml:21:46: action `horn` has `KeyW` in column keyboard-1 already; give `KeyE` another column
     bad.toml:21:68: `pad:stick-left` moves on two axes and can only work a plane; use one direction of it, such as `pad:stick-left.up`
     bad.toml:21:86: action `horn` is bound to `KeyW` twice; take one out

@@ -29,7 +29,8 @@ const SHEET: &str = r#"
     situation = "deck"
     shape = "plane"
     bind = ["mouse:move", "pad:stick-right"]
-    feel.gamepad = { curve = 2, sensitivity = 1.5 }
+    feel.gamepad = { curve = 2, sensitivity = 1.5, sensitivity-y = 2 }
+    feel.mouse = { sensitivity-y = 0.25 }
     [actions.throttle]
     situation = "deck"
     shape = "pull"
@@ -63,7 +64,7 @@ const OTHER: &str = r#"
     situation = "deck"
     shape = "plane"
     bind = ["pad:stick-left", "pad:stick-right"]
-    feel.gamepad = { dead-zone = { form = "axis", inner = 0.2 }, invert = ["y"] }
+    feel.gamepad = { dead-zone = { form = "axis", inner = 0.2 }, invert = ["y"], sensitivity-y = 0.6 }
     feel.keyboard = { ramp-up = 0.1, ramp-down = 0.05, sensitivity = 0.5 }
     up = { bind = "KeyW" }
     down = { bind = "KeyS" }

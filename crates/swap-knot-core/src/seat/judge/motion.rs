@@ -54,12 +54,12 @@ impl State {
             return;
         }
         let feel = wiring.feel(&wiring.wires[usize::from(wire)]);
-        let along = |by: f64, inverted: bool| {
-            let by = if inverted { -by } else { by };
-            by * f64::from(feel.sensitivity)
+        let along = |by: f64, axis: usize| {
+            let by = if feel.invert[axis] { -by } else { by };
+            by * f64::from(feel.along(axis))
         };
         let [x, y] = std::mem::take(&mut self.mouse);
-        let by = [along(x, feel.invert[0]), along(y, feel.invert[1])];
+        let by = [along(x, 0), along(y, 1)];
         let frame = self.frame.wrapping_add(1);
         self.actions[usize::from(action)].move_by(frame, by);
     }
@@ -130,7 +130,7 @@ impl State {
     fn move_by(&mut self, wiring: &Wiring, index: u16, [x, y]: [f32; 2]) {
         let wire = &wiring.wires[usize::from(index)];
         let feel = wiring.feel(wire);
-        let mut scale = feel.sensitivity;
+        let mut scale = 1.0;
         let state = &mut self.wires[usize::from(index)];
         let gone = self
             .now
@@ -139,8 +139,11 @@ impl State {
             state.speed = shaping::speed(state.speed, gone.as_secs_f32(), x.hypot(y));
             scale *= shaping::hurried(feel, state.speed);
         }
-        let along = |by: f32, inverted: bool| if inverted { -by * scale } else { by * scale };
-        let by = [along(x, feel.invert[0]), along(y, feel.invert[1]), 0.0];
+        let along = |by: f32, axis: usize| {
+            let by = if feel.invert[axis] { -by } else { by };
+            by * feel.along(axis) * scale
+        };
+        let by = [along(x, 0), along(y, 1), 0.0];
         self.add_motion(wire.action, by.map(f64::from));
     }
 

@@ -21,6 +21,10 @@ impl Sheet {
         let rests = matches!(kind, DeviceKind::Gamepad | DeviceKind::Other);
         match parameter {
             Parameter::Sensitivity | Parameter::Curve => is_value && !is_key,
+            Parameter::SensitivityY => {
+                let turns = chord.input() == Input::PadGyro;
+                matches!(shape, Shape::Plane | Shape::Space) && !is_key && !turns
+            }
             Parameter::DeadZone => is_value && rests,
             Parameter::Invert => is_value && !is_key && shape != Shape::Pull,
             Parameter::Threshold => rests,

@@ -14,6 +14,9 @@ pub struct Feel {
     /// The value is multiplied by this, 0.01 to 100. A deflection stays within full by it, unless
     /// the action is a rate ([`Action::rate`](crate::sheet::Action::rate)).
     pub sensitivity: f32,
+    /// How many times as sensitive the second axis of a plane or space is, up and down, as the first,
+    /// 0.1 to 10.
+    pub sensitivity_y: f32,
     /// Which axes are turned round: first, second, third.
     pub invert: [bool; 3],
     /// The power that the value is raised to, 0.1 to 10: 1 is a straight line, above 1 is finer
@@ -39,6 +42,7 @@ impl Default for Feel {
         Feel {
             dead_zone: DeadZone::NONE,
             sensitivity: 1.0,
+            sensitivity_y: 1.0,
             invert: [false; 3],
             curve: 1.0,
             threshold: 0.5,
@@ -50,6 +54,15 @@ impl Default for Feel {
 }
 
 impl Feel {
+    /// What the value of one axis of an action is multiplied by: 0 is the first.
+    #[inline]
+    pub(crate) fn along(&self, axis: usize) -> f32 {
+        match axis {
+            1 => self.sensitivity * self.sensitivity_y,
+            _ => self.sensitivity,
+        }
+    }
+
     /// The speed of a mouse, in counts a second, that no [`Feel::curve`] changes.
     pub const EVEN_SPEED: f32 = 1000.0;
 

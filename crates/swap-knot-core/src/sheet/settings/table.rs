@@ -16,6 +16,8 @@ spelled! {
     pub enum Parameter {
         /// [`Feel::sensitivity`].
         Sensitivity = "sensitivity",
+        /// [`Feel::sensitivity_y`].
+        SensitivityY = "sensitivity-y",
         /// [`Feel::dead_zone`].
         DeadZone = "dead-zone",
         /// [`Feel::curve`].
@@ -128,6 +130,7 @@ impl Parameter {
         match self {
             Parameter::DeadZone     => entry(Inputs, DeadZone, 0.0, 0.95).slides(0.0, 0.9, 0.01),
             Parameter::Sensitivity  => entry(Inputs, Number, 0.01, 100.0).slides_by_share(0.1, 10.0, 0.1),
+            Parameter::SensitivityY => entry(Inputs, Number, 0.1, 10.0).slides_by_share(0.1, 10.0, 0.1),
             Parameter::Invert       => entry(Inputs, Axes, 0.0, 1.0),
             Parameter::Curve        => entry(Inputs, Number, 0.1, 10.0).slides(0.2, 5.0, 0.1),
             Parameter::Threshold    => entry(Inputs, Number, 0.05, 1.0).slides(0.05, 1.0, 0.05),
@@ -271,6 +274,7 @@ impl Feel {
         Some(match parameter {
             Parameter::DeadZone => Slot::DeadZone(&mut self.dead_zone),
             Parameter::Sensitivity => Slot::Number(&mut self.sensitivity),
+            Parameter::SensitivityY => Slot::Number(&mut self.sensitivity_y),
             Parameter::Invert => Slot::Axes(&mut self.invert),
             Parameter::Curve => Slot::Number(&mut self.curve),
             Parameter::Threshold => Slot::Number(&mut self.threshold),

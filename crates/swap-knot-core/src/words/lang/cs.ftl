@@ -584,6 +584,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Mrtvá zóna
 knob-sensitivity = Citlivost
+knob-sensitivity-y = Svislý násobek
 knob-invert = Obrácení
 knob-curve = Křivka odezvy
 knob-threshold = Práh stisku

@@ -643,6 +643,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Totzone
 knob-sensitivity = Empfindlichkeit
+knob-sensitivity-y = Faktor senkrecht
 knob-invert = Invertieren
 knob-curve = Reaktionskurve
 knob-threshold = Zählt als gedrückt ab

@@ -518,6 +518,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Dead zone
 knob-sensitivity = Sensitivity
+knob-sensitivity-y = Vertical multiplier
 knob-invert = Invert
 knob-curve = Response curve
 knob-threshold = Counts as pressed at

@@ -573,6 +573,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Zona muerta
 knob-sensitivity = Sensibilidad
+knob-sensitivity-y = Multiplicador vertical
 knob-invert = Invertir
 knob-curve = Curva de respuesta
 knob-threshold = Pulsación a partir de

@@ -539,6 +539,7 @@ setting-of = { $title } : { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Zone morte
 knob-sensitivity = Sensibilité
+knob-sensitivity-y = Multiplicateur vertical
 knob-invert = Inverser
 knob-curve = Courbe de réponse
 knob-threshold = Appui à partir de

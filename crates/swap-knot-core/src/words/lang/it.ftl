@@ -571,6 +571,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Zona morta
 knob-sensitivity = Sensibilità
+knob-sensitivity-y = Moltiplicatore verticale
 knob-invert = Inversione
 knob-curve = Curva di risposta
 knob-threshold = Vale come premuto da

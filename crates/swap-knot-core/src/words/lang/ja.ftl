@@ -609,6 +609,7 @@ setting-of = { $title }：{ $setting }
 setting-feel = { $setting }（{ $device }）
 knob-dead-zone = デッドゾーン
 knob-sensitivity = 感度
+knob-sensitivity-y = 上下の倍率
 knob-invert = 反転
 knob-curve = 反応カーブ
 knob-threshold = 押したとみなす位置

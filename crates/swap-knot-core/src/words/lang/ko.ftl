@@ -642,6 +642,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting }({ $device })
 knob-dead-zone = 데드존
 knob-sensitivity = 감도
+knob-sensitivity-y = 상하 배율
 knob-invert = 반전
 knob-curve = 반응 곡선
 knob-threshold = 누름으로 인식하는 지점

@@ -532,6 +532,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Dode zone
 knob-sensitivity = Gevoeligheid
+knob-sensitivity-y = Verticale factor
 knob-invert = Omkeren
 knob-curve = Responscurve
 knob-threshold = Telt als ingedrukt vanaf

@@ -622,6 +622,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Martwa strefa
 knob-sensitivity = Czułość
+knob-sensitivity-y = Mnożnik w pionie
 knob-invert = Odwrócenie
 knob-curve = Krzywa reakcji
 knob-threshold = Próg naciśnięcia

@@ -593,6 +593,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Zona morta
 knob-sensitivity = Sensibilidade
+knob-sensitivity-y = Multiplicador vertical
 knob-invert = Inverter
 knob-curve = Curva de resposta
 knob-threshold = Conta como pressionado em

@@ -806,6 +806,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Мёртвая зона
 knob-sensitivity = Чувствительность
+knob-sensitivity-y = Множитель по вертикали
 knob-invert = Инверсия
 knob-curve = Кривая отклика
 knob-threshold = Считать нажатием от

@@ -635,6 +635,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Ölü bölge
 knob-sensitivity = Hassasiyet
+knob-sensitivity-y = Dikey çarpan
 knob-invert = Ters çevirme
 knob-curve = Tepki eğrisi
 knob-threshold = Basılı sayıldığı nokta

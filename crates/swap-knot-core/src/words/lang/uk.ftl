@@ -810,6 +810,7 @@ setting-of = { $title }: { $setting }
 setting-feel = { $setting } ({ $device })
 knob-dead-zone = Мертва зона
 knob-sensitivity = Чутливість
+knob-sensitivity-y = Множник по вертикалі
 knob-invert = Інверсія
 knob-curve = Крива відгуку
 knob-threshold = Вважати натисканням від

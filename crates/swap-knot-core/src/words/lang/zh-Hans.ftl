@@ -477,6 +477,7 @@ setting-of = { $title }：{ $setting }
 setting-feel = { $setting }（{ $device }）
 knob-dead-zone = 死区
 knob-sensitivity = 灵敏度
+knob-sensitivity-y = 垂直倍率
 knob-invert = 反转
 knob-curve = 响应曲线
 knob-threshold = 视为按下的行程

@@ -477,6 +477,7 @@ setting-of = { $title }：{ $setting }
 setting-feel = { $setting }（{ $device }）
 knob-dead-zone = 死區
 knob-sensitivity = 靈敏度
+knob-sensitivity-y = 垂直倍率
 knob-invert = 反轉
 knob-curve = 反應曲線
 knob-threshold = 視為按下的行程

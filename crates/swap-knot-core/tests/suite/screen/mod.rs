@@ -221,7 +221,8 @@ fn feel_is_changed_shown_live_and_undone_in_one_step() {
     player.go("feel gamepad sensitivity", &CROSS);
     player.tilt(Stick::LEFT, 0.0, -1.0);
     player.tilt(Stick::LEFT, 0.0, 0.0);
-    assert_eq!(player.focus(), "feel gamepad dead-zone");
+    assert_eq!(player.focus(), "feel gamepad sensitivity-y");
+    player.go("feel gamepad dead-zone", &CROSS);
     player.wait(2000);
     assert_eq!(player.focus(), "feel gamepad dead-zone");
     player.tilt(Stick::RIGHT, 0.3, 0.4);
