@@ -28,6 +28,7 @@ pub(super) fn findings(
 ) -> (Vec<Finding>, Vec<Conflict>) {
     let keyboard: Vec<&Bound> = bindings
         .iter()
+        .filter(|b| sheet.has_row(b.cell.row))
         .filter(|b| b.cell.column.kind() == ColumnKind::Keyboard)
         .collect();
     let look = Look::new(sheet, &keyboard, layouts, platform);

@@ -3,7 +3,8 @@
 use std::time::Duration;
 
 use crate::common::{DEMO, Hand, chord, demo, small, us, what};
-use swap_knot::input::{Direction, Held, HidButton, HidInput, Simulated};
+use swap_knot::check::Survey;
+use swap_knot::input::{Direction, Held, HidButton, HidInput, Platform, Simulated};
 use swap_knot::remap::{Heard, Listener, ListenerOptions, seat_conflicts};
 use swap_knot::sheet::{Arm, ColumnKind};
 use swap_knot::{
@@ -163,6 +164,9 @@ fn ids_of_another_sheet_mean_nothing_in_any_call() {
         .unwrap();
     assert!(draft.chord_in(cell).is_none() && !draft.is_changed());
     assert!(us(&sheet).bindings_of(row).is_empty() && us(&sheet).binding_in(cell).is_none());
+    let (layouts, foreign) = ([Layout::us(), Layout::shipped("fr").unwrap()], us(&other));
+    let survey = Survey::new(&sheet, foreign.bindings(), &layouts, Platform::Other);
+    assert!(survey.findings().is_empty() && survey.conflicts().is_empty());
 }
 
 #[test]
