@@ -5,7 +5,7 @@ use crate::input::{Chord, ChordInHand, Input, Meeting, Relation};
 use crate::law::Bound;
 use crate::layout::Resolver;
 use crate::rig::Placed;
-use crate::sheet::{Gesture, Sheet};
+use crate::sheet::{Begins, Gesture, Sheet};
 
 /// A binding as it is in hand on a layout.
 #[derive(Clone, Debug)]
@@ -64,8 +64,18 @@ fn get_along(a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
     Gesture::gets_along((a, &a_times), (b, &b_times))
 }
 
-/// Whether a binding that is held for another one comes to nothing by that: a chord uses up what
-/// would happen only when its part is let go.
+/// Whether a binding that is held for another one, in whichever order that is pressed, comes to nothing by
+/// that: a chord uses up what would happen only when its part is let go; and where its parts come together,
+/// none of them is held long before.
 fn is_used_up_in(member: &Resolved<'_>, of: &Resolved<'_>) -> bool {
-    member.chord.is_held_in(&of.chord) && member.bound.manner.gesture().is_at_release()
+    let gesture = member.bound.manner.gesture();
+    let takes_longer = || {
+        let (after, within) = (
+            &member.bound.easing.hold_after,
+            &of.bound.easing.together_within,
+        );
+        gesture.begins == Begins::Held && of.chord.any_order && after > within
+    };
+    let is_held = |order: ChordInHand| member.chord.orders().any(|own| own.is_held_in(&order));
+    (gesture.is_at_release() || takes_longer()) && of.chord.orders().any(is_held)
 }

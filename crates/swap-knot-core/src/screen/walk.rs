@@ -22,7 +22,6 @@ impl ControlsScreen {
             self.keep_focus();
         } else if self.moved {
             self.moved = false;
-            self.view.hints = self.hints();
             self.keep_focus();
         }
         &self.view
@@ -42,7 +41,6 @@ impl ControlsScreen {
             dialog: self.dialog(),
             message: self.message.clone(),
             notes: self.notes(),
-            hints: self.hints(),
             ..ScreenView::default()
         };
         match self.page {
@@ -84,6 +82,8 @@ impl ControlsScreen {
             other => other,
         };
         self.view.details = self.details(about);
+        // What the player can do depends on where they are now.
+        self.view.hints = self.hints();
     }
 
     /// What is to be known of what the player is on.

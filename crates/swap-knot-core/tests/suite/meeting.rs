@@ -204,6 +204,13 @@ impl Hands {
         self.began.extend(began.map(|h| h.action));
     }
 
+    /// What happened until now does not count.
+    fn forget(&mut self) {
+        self.began.clear();
+        self.seat.keep_outcomes(0);
+        self.seat.keep_outcomes(256);
+    }
+
     /// Whether an action was worked by an input, by what was told of it.
     fn was_worked_by(&self, action: ActionId, last: Input) -> bool {
         let on = self.seat.rig().resolver();
@@ -306,11 +313,9 @@ fn begin_by(base: &Hands, held: &[Input], last: Input, alone: bool) -> Vec<BTree
         old.iter().for_each(|&leaf| ready.work(leaf, true));
         // What comes of holding them has come.
         ready.wait(700);
-        ready.seat.keep_outcomes(0);
-        ready.seat.keep_outcomes(256);
         let each = gestures().into_iter().map(|gesture| {
             let mut hands = ready.clone();
-            hands.began.clear();
+            hands.forget();
             for (down, wait) in gesture {
                 // What goes down last comes up first.
                 let beside = |hands: &mut Hands| {
@@ -320,7 +325,7 @@ fn begin_by(base: &Hands, held: &[Input], last: Input, alone: bool) -> Vec<BTree
                     beside(&mut hands);
                 }
                 if down && alone {
-                    hands.began.clear();
+                    hands.forget();
                 }
                 hands.work(last, down);
                 if !down {
