@@ -26,6 +26,10 @@ pub(crate) fn only_changes(text: &str, read: &str, changed: &str) -> String {
     };
     let mut out = mark.to_owned();
     for op in TextDiff::from_slices(&read, &changed).ops() {
+        if !out.is_empty() && out != mark && !out.ends_with('\n') {
+            // The last line had no end, and is not the last one any more.
+            out.push_str(if crlf { "\r\n" } else { "\n" });
+        }
         match *op {
             DiffOp::Equal { old_index, len, .. } => {
                 out.extend(own[old_index..old_index + len].iter().copied());

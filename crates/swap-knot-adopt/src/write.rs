@@ -60,8 +60,9 @@ pub fn replace(file: &Path, text: &str) -> io::Result<()> {
     builder.permissions(std::os::unix::fs::PermissionsExt::from_mode(0o666));
     let mut new = loop {
         let new = builder.tempfile_in(folder)?;
-        // From here on nobody takes it for one that was left; until here somebody may have.
-        new.as_file().lock()?;
+        // From here on nobody takes it for one that was left; until here somebody may have. Where files
+        // cannot be locked, nobody takes any for that.
+        let _ = new.as_file().lock();
         if new.path().try_exists()? {
             break new;
         }

@@ -99,6 +99,21 @@ fn what_does_not_change_stays_to_the_letter() {
         let out = adopt(&way(sheet), &profile, &Layout::us()).unwrap();
         assert_eq!(out.text(), way(&wanted));
     }
+    // A last line without an end gets one where something comes after it, and only there.
+    let open = "game = \"x\"\n[actions.horn]\nbind = \"KeyH\"";
+    let of = |text: &str| Profile::from_toml(&format!("format = 1\n{text}")).unwrap();
+    let longer = of("[toggle]\nhorn = true\n");
+    for way in [&str::to_owned as &dyn Fn(&str) -> String, &windows, &marked] {
+        let out = adopt(&way(open), &longer, &Layout::us()).unwrap();
+        assert!(
+            out.text().starts_with(&way(&format!("{open}\n"))),
+            "{}",
+            out.text()
+        );
+    }
+    let horn = of("[bind.horn]\nkeyboard-1 = \"KeyG\"\n");
+    let out = adopt(open, &horn, &Layout::us()).unwrap();
+    assert_eq!(out.text().trim_end(), open.replace("KeyH", "KeyG"));
 }
 
 #[test]
