@@ -5,7 +5,7 @@ use std::ops::ControlFlow;
 
 use super::compare::{Resolved, compare, has_letter};
 use super::{Conflict, ConflictClass, Party};
-use crate::input::{Chord, InHand, Input, Letter, Modifier, Place, Platform};
+use crate::input::{Chord, Crossing, InHand, Input, Letter, Modifier, Place, Platform};
 use crate::law::Bound;
 use crate::layout::{Layout, Resolver};
 use crate::rig::{Placed, Together, Uses, neighbours, silenced, together};
@@ -142,16 +142,16 @@ impl<'r, 'a> World<'r, 'a> {
     /// that is live wherever they are has what completes them.
     fn is_hidden(&self, a: &Resolved<'_>, b: &Resolved<'_>) -> bool {
         let (a_at, b_at) = (a.placed(), b.placed());
+        let ways: Vec<_> = a.chord.crossings(&b.chord).collect();
         let longer = |c: &&&Resolved<'_>| {
             let is_longer = c.chord.held.len() > a.chord.held.len() && !c.bound.strict;
-            is_longer && self.is_live_with(&c.placed(), &a_at, &b_at)
+            is_longer
+                && ways.iter().any(|way| way.is_taken_by(&c.chord))
+                && self.is_live_with(&c.placed(), &a_at, &b_at)
         };
-        let mut ways = a.chord.crossings(&b.chord).peekable();
-        if ways.peek().is_none() {
-            return false;
-        }
         let longer: Vec<_> = self.all.iter().filter(longer).collect();
-        !longer.is_empty() && ways.all(|way| longer.iter().any(|c| way.is_taken_by(&c.chord)))
+        let is_taken = |way: &Crossing| longer.iter().any(|c| way.is_taken_by(&c.chord));
+        !longer.is_empty() && ways.iter().all(is_taken)
     }
 
     /// Whether a binding is live on every stack on which two others both are: wherever these meet,

@@ -41,7 +41,7 @@ pub use pad_shape::PadPart;
 pub use place::Place;
 pub use placement::Placement;
 pub use relation::Relation;
-pub(crate) use relation::{ChordInHand, InHand, Meeting, clash};
+pub(crate) use relation::{ChordInHand, Crossing, InHand, Meeting, clash};
 pub use simulated::Simulated;
 pub use still_down::StillDown;
 pub use system::SystemUse;
