@@ -438,6 +438,7 @@ fn the_second_axis_has_a_sensitivity_of_its_own() {
         bears("pan gamepad-1", "pad:stick-right")
             && bears("walk.up gamepad-1", "pad:stick-left.up")
     );
+    assert!(!bears("walk.right gamepad-1", "pad:stick-left.right"));
     assert!(
         !bears("climb.up gamepad-1", "pad:trigger-left") && !bears("walk.up keyboard-1", "KeyW")
     );

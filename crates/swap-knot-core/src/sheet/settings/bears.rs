@@ -23,7 +23,8 @@ impl Sheet {
             Parameter::Sensitivity | Parameter::Curve => is_value && !is_key,
             Parameter::SensitivityY => {
                 let turns = chord.input() == Input::PadGyro;
-                matches!(shape, Shape::Plane | Shape::Space) && !is_key && !turns
+                let moves = cell.row.arm.is_none_or(|arm| arm.axis() == 1);
+                matches!(shape, Shape::Plane | Shape::Space) && moves && !is_key && !turns
             }
             Parameter::DeadZone => is_value && rests,
             Parameter::Invert => is_value && !is_key && shape != Shape::Pull,
