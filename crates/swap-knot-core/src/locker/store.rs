@@ -14,6 +14,9 @@ use std::time::Duration;
 ///
 /// Implement it to keep profiles in a game's own save system or in a cloud. File names are slugs
 /// with an ending; there is never a path in them.
+///
+/// What an [`io::Error::other`] says is shown to the player as it stands, so it is in their language:
+/// "You are not signed in". Any other error is told in words of the library's.
 pub trait Store: fmt::Debug + Send + Sync {
     /// The names of all files.
     ///

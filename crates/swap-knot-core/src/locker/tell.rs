@@ -1,5 +1,7 @@
 //! What loading and saving have to say to a player: never with a path.
 
+use std::io;
+
 use super::{
     ErrandDone, ErrandError, ErrandOutcome, ImportError, LoadNote, Loaded, Locker, LockerError,
     LockerErrorKind, Saved, Unreadable,
@@ -70,14 +72,19 @@ impl Tell for LockerError {
             LockerErrorKind::CannotRead(why) => why.tell(to),
             LockerErrorKind::CannotReadMappings(why) => tell_mappings(why, to),
             LockerErrorKind::TooLarge { .. } => to.say("locker-too-large", &[]),
-            // A store of the game's own says it in its own words; the system says it in English.
-            LockerErrorKind::Disk(error) if error.get_ref().is_some() => {
+            LockerErrorKind::Disk(error) if is_said_by_store(error) => {
                 let why = to.words().typed(&error.to_string());
                 to.say("locker-store", &[("why", &why)])
             }
             LockerErrorKind::NoHome | LockerErrorKind::Disk(_) => to.say("locker-disk", &[]),
         }
     }
+}
+
+/// Whether a store of the game's own says why in its own words, see [`Store`](super::Store); what the
+/// system says is in English.
+fn is_said_by_store(error: &io::Error) -> bool {
+    error.kind() == io::ErrorKind::Other && error.get_ref().is_some()
 }
 
 impl Tell for ImportError {
