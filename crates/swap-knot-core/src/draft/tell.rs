@@ -137,12 +137,7 @@ impl Tell for CarriedOver {
         lines.extend(to.lines(&self.open));
         lines.extend(to.lines(&self.not_in_force));
         // Nobody reads a thousand lines, and no screen has room for them.
-        if let Some(more) = lines.len().checked_sub(MOST_LINES).filter(|n| *n > 0) {
-            lines.truncate(MOST_LINES - 1);
-            let more = (more + 1).to_string();
-            lines.push(to.say("more-lines", &[("count", &more)]));
-        }
-        lines.join("\n")
+        to.at_most(MOST_LINES, lines).join("\n")
     }
 }
 

@@ -192,12 +192,7 @@ impl ControlsScreen {
         if lines.is_empty() {
             return (false, vec![self.text("menu-no-change")]);
         }
-        if lines.len() > MOST_LINES {
-            let more = (lines.len() - MOST_LINES + 1).to_string();
-            lines.truncate(MOST_LINES - 1);
-            lines.push(self.draft.words().say("more-lines", &[("count", &more)]));
-        }
-        (true, lines)
+        (true, self.draft.telling().at_most(MOST_LINES, lines))
     }
 
     fn view_presets(&self) -> Vec<Item> {

@@ -121,22 +121,11 @@ impl ControlsScreen {
             return is_known.then(|| self.text("import-no-profile"));
         };
         let (words, telling) = (self.draft.words(), change.telling());
-        let titles = self.first_of(change.changed_titles(), MOST_TITLES);
+        let titles = telling.at_most(MOST_TITLES + 1, change.changed_titles());
         Some(match telling.list(titles) {
             Some(titles) => words.say("profile-line", &[("titles", &titles)]),
             None => words.say("profile-same", &[]),
         })
-    }
-
-    /// The first of several texts, and how many more there are.
-    fn first_of(&self, mut all: Vec<String>, most: usize) -> Vec<String> {
-        let more = all.len().saturating_sub(most);
-        all.truncate(most);
-        if more > 0 {
-            let count = more.to_string();
-            all.push(self.draft.words().say("more-lines", &[("count", &count)]));
-        }
-        all
     }
 
     /// What would be to do to make something of the player's profile of that name; nothing where it is not
@@ -170,7 +159,7 @@ impl ControlsScreen {
         let text = match self.change_from(one, name).map(|change| change.summary()) {
             Some(lines) if lines.is_empty() && is_own => vec![self.text("profile-same")],
             Some(lines) if lines.is_empty() => vec![self.text("compare-same")],
-            Some(lines) => self.first_of(lines, MOST_LINES),
+            Some(lines) => self.draft.telling().at_most(MOST_LINES + 1, lines),
             None => self.line_about(name).into_iter().collect(),
         };
         Details {

@@ -57,6 +57,16 @@ impl<'a> Telling<'a> {
             .collect()
     }
 
+    /// Lines with no more of them than so many: the last one says how many more there were.
+    pub(crate) fn at_most(&self, most: usize, mut lines: Vec<String>) -> Vec<String> {
+        if lines.len() > most {
+            let more = (lines.len() - most + 1).to_string();
+            lines.truncate(most - 1);
+            lines.push(self.say("more-lines", &[("count", &more)]));
+        }
+        lines
+    }
+
     /// The words.
     pub const fn words(&self) -> &'a Words {
         self.words
