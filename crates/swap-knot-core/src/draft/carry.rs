@@ -114,6 +114,10 @@ impl CarriedOver {
             open: Vec::new(),
             not_in_force: Vec::new(),
         };
+        if out.other_game.is_some() {
+            // It is told once: from here on it is of this game.
+            out.profile.move_to(sheet);
+        }
         let version = profile.sheet_version();
         let is_newer = version.is_some_and(|v| v > sheet.version());
         if !is_newer {

@@ -265,7 +265,7 @@ impl Profile {
     ///
     /// [`Locker`]: crate::Locker
     pub fn stamp(&mut self, sheet: &Sheet) {
-        self.game = Some(sheet.game().to_owned());
+        self.move_to(sheet);
         // What a newer game noted stays as it is.
         if self.sheet_version <= Some(sheet.version()) {
             self.sheet_version = Some(sheet.version());
@@ -282,6 +282,11 @@ impl Profile {
     pub(crate) fn may_meet_new_defaults(&self, sheet: &Sheet) -> bool {
         self.sheet_version.is_some_and(|v| v <= sheet.version())
             && self.defaults != Some(sheet.print_of_defaults())
+    }
+
+    /// It is a profile of the sheet's game from here on.
+    pub(crate) fn move_to(&mut self, sheet: &Sheet) {
+        self.game = Some(sheet.game().to_owned());
     }
 
     /// Whether the same is set in both, whichever version of the game wrote them.

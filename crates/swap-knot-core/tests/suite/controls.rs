@@ -135,6 +135,18 @@ fn what_cannot_be_saved_is_told_once_and_tried_again() {
     controls.set_words(&Words::shipped("de").unwrap());
     // A store of the game's own says why, and is not asked for room.
     assert_eq!(controls.tell(why), "Das ging nicht: the disk is full");
+    // What the library or the system says in English is told in words.
+    let folder = tempfile::tempdir().unwrap();
+    std::fs::create_dir(folder.path().join("lock")).unwrap();
+    let locker = Locker::open(folder.path()).unwrap();
+    let why = locker
+        .save(&ada(), &Profile::new("Ada"), &sheet)
+        .unwrap_err();
+    assert!(
+        controls.tell(&why).starts_with("Das Profil"),
+        "{}",
+        controls.tell(&why)
+    );
     store.is_down.store(false, Ordering::Relaxed);
     assert!(controls.save());
     assert_eq!(open(&sheet, &store).profile(), controls.profile());
@@ -188,6 +200,11 @@ fn another_games_profile_and_a_damaged_line_are_told_by_name() {
             "A setting from another version: 3 has no effect. This version of the game does not know this setting.",
         ]
     );
+    // It is told once, and not whenever the sheet is read again.
+    guest.follow_sheet(&sheet);
+    let reports = guest.take_reports();
+    let again = guest.telling().lines(&reports).join("\n");
+    assert!(!again.contains("dry-land"), "{again}");
     let mut guest = Controls::new(&sheet, Profile::new("Ada"), &Layout::us());
     assert!(guest.take_reports().is_empty(), "one that names no game");
 }
