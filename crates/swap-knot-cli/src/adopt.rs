@@ -3,6 +3,7 @@
 use std::io::Write as _;
 use std::path::PathBuf;
 
+use swap_knot::remap::CarriedOver;
 use swap_knot::{Layout, Sheet};
 
 use crate::table::{BAD, HEAD, QUIET, styled};
@@ -29,13 +30,18 @@ pub(crate) struct Args {
 
 pub(crate) fn run(args: &Args) -> Done {
     // Mistakes in the sheet are told with its name.
-    files::sheet(&args.sheet)?;
+    let sheet = files::sheet(&args.sheet)?;
     let text = files::read(&args.sheet, Sheet::MAX_BYTES)?;
     let profile = files::profile(Some(&args.profile))?;
     let layout = files::layout_of(args.layout.as_ref(), &profile);
+    let mut carried = CarriedOver::new(&sheet, &profile, &layout);
+    // What is not in force or not there is told as what is left.
+    carried.not_in_force.clear();
+    carried.set_aside.clear();
+    files::tell(&carried, &sheet);
     let name = args.sheet.display().to_string();
-    let adopted =
-        swap_knot_adopt::adopt(&text, &profile, &layout).map_err(|e| format!("{name}: {e}"))?;
+    let adopted = swap_knot_adopt::adopt(&text, &carried.profile, &layout)
+        .map_err(|e| format!("{name}: {e}"))?;
     let mut out = anstream::stdout().lock();
     for line in adopted.difference(&name).lines() {
         let style = match line.as_bytes().first() {

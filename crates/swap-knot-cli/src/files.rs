@@ -56,10 +56,15 @@ pub(crate) fn played(
 /// A profile as this sheet plays it; what came of that is told.
 pub(crate) fn carry_over(sheet: &Sheet, profile: &Profile, layout: &Layout) -> Profile {
     let carried = CarriedOver::new(sheet, profile, layout);
+    tell(&carried, sheet);
+    carried.profile
+}
+
+/// Tells what came of carrying a profile over.
+pub(crate) fn tell(carried: &CarriedOver, sheet: &Sheet) {
     for line in carried.describe(sheet) {
         anstream::eprintln!("note: {line}");
     }
-    carried.profile
 }
 
 /// What was taught of controllers, from a file.

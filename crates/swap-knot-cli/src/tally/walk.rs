@@ -5,6 +5,7 @@ use std::error::Error;
 use std::fs;
 use std::io::{self, BufRead as _, IsTerminal as _};
 use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::mpsc::{Receiver, SyncSender, sync_channel};
 use std::sync::{Mutex, PoisonError};
 use std::thread;
@@ -60,7 +61,7 @@ impl Broken {
 pub(super) fn count(paths: &[PathBuf], none: Tally) -> Result<(Tally, Broken), Box<dyn Error>> {
     let cores = thread::available_parallelism().map_or(1, usize::from);
     let (out, waiting) = sync_channel(WAITING);
-    let (waiting, done) = (Mutex::new(waiting), Mutex::new(0));
+    let (waiting, done) = (Mutex::new(waiting), AtomicU64::new(0));
     let (mut all, mut broken) = (none.clone(), Broken::default());
     let given = thread::scope(|scope| {
         let workers: Vec<_> = (0..cores)
@@ -93,7 +94,7 @@ pub(super) fn count(paths: &[PathBuf], none: Tally) -> Result<(Tally, Broken), B
 fn read_all(
     waiting: &Mutex<Receiver<PathBuf>>,
     mut tally: Tally,
-    done: &Mutex<u64>,
+    done: &AtomicU64,
 ) -> (Tally, Broken) {
     let mut broken = Broken::default();
     let next = || {
@@ -111,9 +112,8 @@ fn read_all(
 }
 
 /// Tells somebody who watches how far it is.
-fn tell(done: &Mutex<u64>) {
-    let mut done = done.lock().unwrap_or_else(PoisonError::into_inner);
-    *done += 1;
+fn tell(done: &AtomicU64) {
+    let done = done.fetch_add(1, Ordering::Relaxed) + 1;
     if done.is_multiple_of(STEP) && is_watched() {
         anstream::eprint!("\r{done} profiles read\r");
     }
